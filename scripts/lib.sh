@@ -1,0 +1,118 @@
+# Shared by ./start and ./check: packages, Python environment, and a database cluster of our own.
+# Sourced, not run. Everything it makes lies under .venv/ and var/.
+
+say() { printf '%s\n' "$*"; }
+fail() { printf 'gyrometra: %s\n' "$*" >&2; exit 1; }
+
+as_root() {
+  if [ "$(id -u)" = 0 ]; then "$@"
+  elif command -v sudo >/dev/null 2>&1; then sudo "$@"
+  else fail "this needs root or sudo to install: $*"
+  fi
+}
+
+# apt_need COMMAND_OR_PATH PACKAGE...: install the packages only when the command is missing.
+apt_need() {
+  local wanted="$1"; shift
+  if command -v "$wanted" >/dev/null 2>&1 || [ -x "$wanted" ]; then return 0; fi
+  say "Installing $* ..."
+  export DEBIAN_FRONTEND=noninteractive
+  as_root apt-get update -q >/dev/null || fail "the package lists could not be read; is there a network?"
+  as_root apt-get install -y -q "$@" >/dev/null || fail "installing $* failed; see the lines above."
+}
+
+need_python() {
+  apt_need python3 python3
+  python3 -c 'import sys; sys.exit(sys.version_info < (3, 11))' || fail "Python 3.11 or newer is needed."
+  python3 -c 'import ensurepip, venv' 2>/dev/null || apt_need /nonexistent/venv python3-venv
+}
+
+# need_venv REQUIREMENTS: make .venv and install, only when the pinned files have changed.
+need_venv() {
+  local wanted stamp=".venv/.installed-${1%.txt}"
+  wanted="$(cat requirements*.txt constraints.txt | sha256sum)"
+  if [ -x .venv/bin/python ] && [ -f "$stamp" ] && [ "$(cat "$stamp")" = "$wanted" ]; then return 0; fi
+  need_python
+  [ -x .venv/bin/python ] || python3 -m venv .venv || fail "the Python environment .venv could not be made."
+  say "Installing the Python packages ..."
+  .venv/bin/pip install -q --disable-pip-version-check -r "$1" -c constraints.txt \
+    || fail "the Python packages could not be installed; is there a network?"
+  .venv/bin/python - <<'PY'
+import pathlib, sysconfig
+target = pathlib.Path(sysconfig.get_paths()["purelib"], "gyrometra.pth")
+target.write_text(str(pathlib.Path("src").resolve()) + "\n")
+PY
+  printf '%s' "$wanted" >"$stamp"
+}
+
+pg_bin() { ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -V | tail -n 1; }
+
+need_postgres() {
+  [ -n "$(pg_bin)" ] || apt_need /nonexistent/initdb postgresql
+  [ -n "$(pg_bin)" ] || fail "PostgreSQL was installed but its programs were not found."
+}
+
+# Run as an unprivileged user: PostgreSQL refuses to run as root.
+as_pg() {
+  if [ "$(id -u)" = 0 ]; then (cd / && runuser -u postgres -- "$@"); else "$@"; fi
+}
+
+free_port() {
+  python3 -c 'import socket; s = socket.socket(); s.bind(("127.0.0.1", 0)); print(s.getsockname()[1])'
+}
+
+# start_cluster NAME [OPTIONS]: start (first: make) the cluster, set PG_DATA, PG_PORT, PG_PASSWORD.
+start_cluster() {
+  local name="$1" options="${2:-}" bin log
+  bin="$(pg_bin)"
+  umask 022
+  mkdir -p var || fail "var/ cannot be written; is this folder yours?"
+  PG_HOME="$PWD/var/$name"
+  mkdir -p "$PG_HOME" || fail "$PG_HOME cannot be written."
+  if [ "$(id -u)" = 0 ]; then
+    id postgres >/dev/null 2>&1 || fail "the user postgres is missing; reinstall PostgreSQL."
+    if ! runuser -u postgres -- test -x "$PG_HOME"; then
+      PG_HOME="/var/tmp/gyrometra-$(printf %s "$PWD" | sha256sum | cut -c1-12)-$name"
+      mkdir -p "$PG_HOME"
+    fi
+    chown postgres: "$PG_HOME"
+  fi
+  PG_DATA="$PG_HOME/data"; log="$PG_HOME/server.log"
+  [ -f "$PG_HOME/password" ] || (umask 077; python3 -c 'import secrets; print(secrets.token_urlsafe(24))' >"$PG_HOME/password")
+  [ "$(id -u)" = 0 ] && chown postgres: "$PG_HOME/password"
+  PG_PASSWORD="$(cat "$PG_HOME/password")"
+  if [ -d "$PG_DATA" ] && [ ! -f "$PG_DATA/PG_VERSION" ]; then
+    fail "the database cluster in $PG_DATA is broken or half made. Move that folder aside and start again."
+  fi
+  if [ ! -d "$PG_DATA" ]; then
+    as_pg "$bin/initdb" -D "$PG_DATA" -U gyrometra -E UTF8 --locale=C.UTF-8 -A scram-sha-256 \
+      --pwfile="$PG_HOME/password" >"$PG_HOME.init.log" 2>&1 \
+      || fail "the database cluster could not be made; see $PG_HOME.init.log"
+  fi
+  if as_pg "$bin/pg_ctl" -D "$PG_DATA" status >/dev/null 2>&1; then
+    PG_PORT="$(sed -n 4p "$PG_DATA/postmaster.pid")"; PG_STARTED=no
+    return 0
+  fi
+  PG_PORT="$(free_port)"; PG_STARTED=yes
+  as_pg "$bin/pg_ctl" -D "$PG_DATA" -l "$log" -w -t 30 -o \
+    "-p $PG_PORT -c listen_addresses=127.0.0.1 -c unix_socket_directories= $options" start >/dev/null 2>&1 \
+    || fail "the database in $PG_DATA does not start. Last line of its log: $(tail -n 1 "$log" 2>/dev/null)"
+}
+
+stop_cluster() {
+  if [ "${PG_STARTED:-no}" = yes ]; then
+    as_pg "$(pg_bin)/pg_ctl" -D "$PG_DATA" -m fast -w stop >/dev/null 2>&1
+    PG_STARTED=no
+  fi
+  return 0
+}
+
+# need_database NAME: make it when it is not there.
+need_database() {
+  PGPASSWORD="$PG_PASSWORD" "$(pg_bin)/psql" -h 127.0.0.1 -p "$PG_PORT" -U gyrometra -d postgres -tAc \
+    "SELECT 1 FROM pg_database WHERE datname = '$1'" 2>/dev/null | grep -q 1 \
+    || PGPASSWORD="$PG_PASSWORD" "$(pg_bin)/createdb" -h 127.0.0.1 -p "$PG_PORT" -U gyrometra "$1" \
+    || fail "the database $1 could not be made."
+}
+
+database_url() { printf 'postgres://gyrometra:%s@127.0.0.1:%s/%s' "$PG_PASSWORD" "$PG_PORT" "$1"; }

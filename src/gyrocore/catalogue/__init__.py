@@ -1,0 +1,120 @@
+"""What the rules need to know of materials, bars and cautions; every entry says its source.
+
+The entries are the TOML files in `data/`: a rule's figures stand there, and nowhere else.
+"""
+
+from __future__ import annotations
+
+import tomllib
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+from types import MappingProxyType
+from typing import Any
+
+from gyrocore.errors import InvalidInput
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BarKind:
+    """Overhang rule (times diameter), modulus and damping of a kind of bar."""
+
+    label: str
+    rule_ratio: float
+    youngs_modulus_gpa: float
+    damping_ratio: float
+    source: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SpeedPair:
+    """Surface speeds for roughing and finishing [m/min]."""
+
+    rough: float
+    finish: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Material:
+    """Hatch, Kienzle constants, expansion and speeds of a material class."""
+
+    key: str
+    label: str
+    hatch: str
+    kc11_mpa: float
+    mc: float
+    thrust_ratio: float
+    expansion_um_m_k: float
+    speed_m_min: Mapping[str, SpeedPair]
+    source: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Caution:
+    """A caution: the bold fact, then what to do."""
+
+    code: str
+    method: str
+    steps: tuple[str, ...]
+    fact: str
+    act: str
+    materials: tuple[str, ...] = ()
+
+
+def _load(name: str) -> dict[str, Any]:
+    return tomllib.loads((files(__package__) / "data" / name).read_text(encoding="utf-8"))
+
+
+@cache
+def bar_kinds() -> Mapping[str, BarKind]:
+    """All kinds of bar by key."""
+    found = {key: BarKind(**entry) for key, entry in _load("bar_kinds.toml").items()}
+    return MappingProxyType(found)
+
+
+def bar_kind(kind: str) -> BarKind:
+    """One kind of bar; an unknown one is refused at `kind`."""
+    try:
+        return bar_kinds()[kind]
+    except KeyError:
+        raise InvalidInput("kind", "unknown_choice", given=kind, choices=", ".join(bar_kinds())) from None
+
+
+@cache
+def materials() -> Mapping[str, Material]:
+    """All materials by key."""
+    found = {}
+    for key, entry in _load("materials.toml").items():
+        speeds = {name: SpeedPair(**pair) for name, pair in entry.pop("speed_m_min").items()}
+        found[key] = Material(key=key, speed_m_min=MappingProxyType(speeds), **entry)
+    return MappingProxyType(found)
+
+
+def material(key: str) -> Material:
+    """One material; an unknown one is refused at `material`."""
+    try:
+        return materials()[key]
+    except KeyError:
+        raise InvalidInput("material", "unknown_choice", given=key, choices=", ".join(materials())) from None
+
+
+@cache
+def _cautions() -> tuple[Caution, ...]:
+    found = []
+    for entry in _load("cautions.toml")["caution"]:
+        entry["steps"] = tuple(entry["steps"])
+        entry["materials"] = tuple(entry.get("materials", ()))
+        found.append(Caution(**entry))
+    return tuple(found)
+
+
+def cautions(*, method: str, step: str, material_key: str) -> tuple[Caution, ...]:
+    """The cautions that bite at a step of a method, in this material."""
+    return tuple(
+        entry
+        for entry in _cautions()
+        if entry.method in (method, "any")
+        and step in entry.steps
+        and (not entry.materials or material_key in entry.materials)
+    )

@@ -1,0 +1,1 @@
+"""One question of the machinist a module."""

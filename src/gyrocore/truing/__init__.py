@@ -1,0 +1,1 @@
+"""Bringing the work to the axis."""

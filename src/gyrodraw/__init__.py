@@ -1,0 +1,21 @@
+"""Results drawn: every point is computed here, the page only prints shapes.
+
+One unit is one CSS pixel at full size. Work is drawn to one scale both ways; whatever is
+exaggerated says so beside itself.
+"""
+
+from gyrodraw.barlayer import BarLayer, RulerLimit, bar_band
+from gyrodraw.borelayer import bore_band
+from gyrodraw.charts import convergence_chart
+from gyrodraw.dialface import DialFace, dial_face
+from gyrodraw.instruments import dial_scale, lever_gate
+from gyrodraw.scene import Scene
+from gyrodraw.section import Labels, Part, strip_section, work_band
+from gyrodraw.shells import Shell, cuts_band
+from gyrodraw.walls import WallPoint, Walls, check_band
+
+__all__ = [
+    "BarLayer", "DialFace", "Labels", "Part", "RulerLimit", "Scene", "Shell", "WallPoint", "Walls", "bar_band", "bore_band", "check_band",
+    "convergence_chart", "cuts_band", "dial_face", "dial_scale", "lever_gate", "strip_section",
+    "work_band",
+]  # fmt: skip

@@ -1,0 +1,44 @@
+"""Signing in and making accounts."""
+
+from typing import Any
+
+from django import forms
+from django.contrib.auth.forms import AuthenticationForm
+from django.contrib.auth.password_validation import validate_password
+
+from gyrometra.accounts.models import User
+
+
+class SignInForm(AuthenticationForm):
+    """Name and password, with the shop's sentence when they do not match."""
+
+    error_messages = {
+        "invalid_login": "Name and password do not go together. Capitals count.",
+        "inactive": "This account is closed.",
+    }
+
+
+class AccountForm(forms.Form):
+    """A new account."""
+
+    username = forms.CharField(label="Name", max_length=40)
+    password = forms.CharField(label="Password", widget=forms.PasswordInput)
+
+    def clean_username(self) -> str:
+        """Names stand once."""
+        name = str(self.cleaned_data["username"]).strip()
+        if User.objects.filter(username__iexact=name).exists():
+            raise forms.ValidationError(f"There is already a {name}. Choose another name.")
+        return name
+
+    def clean_password(self) -> Any:
+        """Long enough, and not one that everybody uses."""
+        password = self.cleaned_data["password"]
+        validate_password(password)
+        return password
+
+
+class MemberForm(AccountForm):
+    """A new member, with the role."""
+
+    role = forms.ChoiceField(choices=User.Role.choices, initial=User.Role.MACHINIST)

@@ -1,0 +1,15 @@
+"""Addresses of sign-in and accounts."""
+
+from django.contrib.auth.views import LogoutView
+from django.urls import path
+
+from gyrometra.accounts import views
+
+urlpatterns = [
+    path("sign-in/", views.SignIn.as_view(), name="sign-in"),
+    path("sign-out/", LogoutView.as_view(), name="sign-out"),
+    path("first/<str:token>/", views.first_account, name="first-account"),
+    path("members/", views.members, name="members"),
+    path("unit/", views.choose_unit, name="choose-unit"),
+    path("keys/", views.switch_keys, name="switch-keys"),
+]

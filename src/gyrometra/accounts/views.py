@@ -1,0 +1,77 @@
+"""Sign-in, the first account, members, and one's own choices."""
+
+from django.conf import settings
+from django.contrib import messages
+from django.contrib.auth import login
+from django.contrib.auth.decorators import login_not_required
+from django.contrib.auth.views import LoginView
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase
+from django.shortcuts import redirect, render
+from django.utils.http import url_has_allowed_host_and_scheme
+from django.views.decorators.http import require_http_methods, require_POST
+
+from gyrometra.accounts import services
+from gyrometra.accounts.forms import AccountForm, MemberForm, SignInForm
+from gyrometra.accounts.models import User
+from gyrometra.accounts.people import member
+
+
+class SignIn(LoginView):
+    """The sign-in page; in demo mode it offers the demo names."""
+
+    template_name = "accounts/sign_in.html"
+    authentication_form = SignInForm
+    redirect_authenticated_user = True
+    extra_context = {"demo": settings.DEMO}
+
+
+@login_not_required
+@require_http_methods(["GET", "POST"])
+def first_account(request: HttpRequest, token: str) -> HttpResponseBase:
+    """Make the first account through the link that the start printed."""
+    if not services.link_is_good(token):
+        return render(request, "accounts/link_spent.html", status=410)
+    form = AccountForm(request.POST or None)
+    if request.method == "POST" and form.is_valid():
+        user = services.make_first_account(token=token, **form.cleaned_data)
+        if user is not None:
+            login(request, user, backend="django.contrib.auth.backends.ModelBackend")
+            return redirect("bench")
+    return render(request, "accounts/first.html", {"form": form})
+
+
+@require_http_methods(["GET", "POST"])
+def members(request: HttpRequest) -> HttpResponse:
+    """The people of the shop; the lead adds one."""
+    user = member(request)
+    form = MemberForm(request.POST or None) if user.is_lead else None
+    if form is not None and request.method == "POST" and form.is_valid():
+        made = services.make_account(**form.cleaned_data)
+        messages.info(request, f"{made.username} can sign in now.")
+        return redirect("members")
+    people = User.objects.order_by("username")
+    return render(request, "accounts/members.html", {"form": form, "people": people})
+
+
+@require_POST
+def choose_unit(request: HttpRequest) -> HttpResponse:
+    """Switch between mm and inches, and come back."""
+    unit = request.POST.get("unit", "")
+    if unit not in ("mm", "in"):
+        raise Http404
+    services.choose_unit(user=member(request), unit=unit)
+    return _back(request)
+
+
+@require_POST
+def switch_keys(request: HttpRequest) -> HttpResponse:
+    """Switch the single-letter keys, and come back."""
+    services.switch_keys(user=member(request), on=request.POST.get("keys") == "on")
+    return _back(request)
+
+
+def _back(request: HttpRequest) -> HttpResponse:
+    target = request.POST.get("next", "/")
+    if not url_has_allowed_host_and_scheme(target, allowed_hosts={request.get_host()}):
+        target = "/"
+    return redirect(target)

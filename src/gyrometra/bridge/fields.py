@@ -1,0 +1,100 @@
+"""Form fields that read lengths and limits as people write them, with the core's sentences."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from typing import Any
+
+from django import forms
+
+from gyrocore import InvalidInput, error_sentence, read_limits
+from gyrometra.bridge.units import Typed, Units
+
+#: Columns are DecimalField(12, 6).
+LARGEST_MM = 100_000
+
+
+class TypedForm(forms.Form):
+    """A form that knows its reader's unit and keeps what was typed beside each value."""
+
+    def __init__(self, *args: Any, units: Units, **kwargs: Any) -> None:
+        self.units = units
+        super().__init__(*args, **kwargs)
+        for field in self.fields.values():
+            if isinstance(field, LengthField):
+                field.units = units
+            field.widget.attrs.setdefault("autocomplete", "off")
+
+    def typed(self) -> dict[str, Typed]:
+        """Every length and limit as typed, by field."""
+        kept: dict[str, Typed] = {}
+        for name, field in self.fields.items():
+            if isinstance(field, LengthField | LimitsField):
+                text = str(self.data.get(self.add_prefix(name), "")).strip()
+                if text:
+                    kept[name] = {"text": text, "unit": self.units.unit}
+        return kept
+
+    def refuse(self, error: InvalidInput, fields: dict[str, str], fallback: str | None = None) -> None:
+        """Put a core error at the form's field for it, in the reader's unit."""
+        name = fields.get(error.field, error.field)
+        if name not in self.fields:
+            name = fallback or ""
+        label = str(self.fields[name].label) if name in self.fields else None
+        self.add_error(name or None, error_sentence(error, self.units.unit, label))
+
+    def first_errors(self) -> dict[str, str]:
+        """One sentence a field."""
+        return {name: errors[0] for name, errors in self.errors.items()}
+
+
+class LengthField(forms.CharField):
+    """A length; cleans to a Decimal of millimetres."""
+
+    units = Units()
+
+    def __init__(self, *, least: float | None = None, positive: bool = True, **kwargs: Any) -> None:
+        self.positive = positive
+        self.least = least
+        kwargs.setdefault("max_length", 60)
+        super().__init__(**kwargs)
+        self.widget.attrs.update({"inputmode": "text", "spellcheck": "false"})
+
+    def clean(self, value: Any) -> Any:
+        """Read, guard the sign and the size that a column can hold."""
+        text = str(super().clean(value) or "").strip()
+        if not text:
+            return None
+        try:
+            size = self.units.read(text)
+        except InvalidInput as error:
+            raise forms.ValidationError(error_sentence(error, self.units.unit)) from None
+        return self._guarded(size, text)
+
+    def _guarded(self, size: Decimal, text: str) -> Decimal:
+        what = str(self.label or "The size")
+        if self.positive and size <= 0:
+            raise forms.ValidationError(f"{what} must be over 0; {text} was given.")
+        if self.least is not None and size < Decimal(str(self.least)):
+            raise forms.ValidationError(f"{what} must be {self.least:g} or more; {text} was given.")
+        if abs(size) > LARGEST_MM:
+            raise forms.ValidationError(f"{what} of {text} is longer than 100 m. Is the unit right?")
+        return size
+
+
+class LimitsField(forms.CharField):
+    """Limits of size; cleans to the core's Limits."""
+
+    def __init__(self, **kwargs: Any) -> None:
+        kwargs.setdefault("max_length", 80)
+        super().__init__(**kwargs)
+
+    def clean(self, value: Any) -> Any:
+        """Read them with the core's sentences."""
+        text = str(super().clean(value) or "").strip()
+        if not text:
+            return None
+        try:
+            return read_limits(text)
+        except InvalidInput as error:
+            raise forms.ValidationError(error_sentence(error)) from None

@@ -1,0 +1,75 @@
+"""A length between people and the core: read in the reader's unit, shown in it, kept as typed."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from decimal import Decimal
+from typing import TypedDict
+
+from gyrocore import length_words, read_length
+
+
+class Typed(TypedDict):
+    """What a person typed, and the unit that was meant where the text named none."""
+
+    text: str
+    unit: str
+
+
+@dataclass(frozen=True, slots=True)
+class Units:
+    """How one person reads and writes lengths."""
+
+    unit: str = "mm"
+
+    @property
+    def label(self) -> str:
+        """The unit as printed behind a figure."""
+        return self.unit
+
+    def planned(self, value_mm: float | Decimal) -> str:
+        """A planned size: 0.001 mm or 0.0001 in."""
+        return length_words(float(value_mm), self.unit, digits=3 if self.unit == "mm" else 4)
+
+    def plain(self, value_mm: float | Decimal) -> str:
+        """As planned, without trailing noughts."""
+        return length_words(float(value_mm), self.unit)
+
+    def length(self, value_mm: float | Decimal) -> str:
+        """A length along the axis: 1 mm, or 0.01 in."""
+        value = float(value_mm)
+        if self.unit == "mm":
+            return f"{value:.0f}" if abs(value - round(value)) < 0.05 else f"{value:.1f}"
+        return f"{value / 25.4:.2f}"
+
+    def measured(self, value_mm: float | Decimal, step_mm: float | Decimal) -> str:
+        """A measured size, to the step of the gauge and no further."""
+        step = float(step_mm) if self.unit == "mm" else float(step_mm) / 25.4
+        digits = 0
+        while digits < 6 and abs(round(step, digits) - step) > 1e-3 * step:
+            digits += 1
+        return length_words(float(value_mm), self.unit, digits=min(digits, 5))
+
+    def signed(self, value_mm: float | Decimal) -> str:
+        """A planned size with its sign."""
+        text = self.planned(value_mm)
+        return text if text.startswith("-") else f"+{text}"
+
+    def read(self, text: str) -> Decimal:
+        """Read what was typed; raises the core's InvalidInput."""
+        return to_decimal(read_length(text, self.unit).length_mm)
+
+    def shown(self, value_mm: float | Decimal | None, typed: Typed | None) -> str:
+        """What a field shows for a stored value: as typed while that still means the same."""
+        if typed and (typed["unit"] == self.unit or not _is_bare(typed["text"])):
+            return typed["text"]
+        return "" if value_mm is None else self.plain(value_mm)
+
+
+def to_decimal(value: float) -> Decimal:
+    """A core length as the database keeps it: six places of a millimetre."""
+    return Decimal(repr(round(value, 6)))
+
+
+def _is_bare(text: str) -> bool:
+    return not any(sign.isalpha() or sign in '"″”' for sign in text)

@@ -1,0 +1,115 @@
+"""What the crib's pages print of each thing."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from django.utils import timezone
+
+from gyrocore import bar_kind
+from gyrometra.bridge.fields import LengthField
+from gyrometra.bridge.units import Units
+from gyrometra.crib.forms import CribForm
+from gyrometra.crib.models import Bar, CribItem, Cutter, Gauge, Indicator, Machine
+
+
+@dataclass(frozen=True, kw_only=True)
+class Kind:
+    """A kind of thing: its words."""
+
+    key: str
+    one: str
+    many: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Card:
+    """One thing in the list."""
+
+    pk: int
+    name: str
+    facts: str
+    warning: str = ""
+
+
+KINDS = {
+    "machine": Kind(key="machine", one="lathe", many="Lathes"),
+    "bar": Kind(key="bar", one="bar", many="Boring bars"),
+    "cutter": Kind(key="cutter", one="cutter", many="Cutters"),
+    "gauge": Kind(key="gauge", one="bore gauge", many="Bore gauges"),
+    "indicator": Kind(key="indicator", one="indicator", many="Indicators"),
+}
+
+
+def cards(units: Units) -> list[tuple[Kind, list[Card]]]:
+    """All things by kind; one query a kind, and one for the speeds."""
+    return [
+        (KINDS["machine"], [_machine(m, units) for m in Machine.objects.prefetch_related("speeds")]),
+        (KINDS["bar"], [_bar(b, units) for b in Bar.objects.all()]),
+        (KINDS["cutter"], [_cutter(c, units) for c in Cutter.objects.all()]),
+        (KINDS["gauge"], [_gauge(g, units) for g in Gauge.objects.all()]),
+        (KINDS["indicator"], [_indicator(i, units) for i in Indicator.objects.all()]),
+    ]
+
+
+def _machine(machine: Machine, units: Units) -> Card:
+    speeds = machine.speeds_rpm()
+    facts = (
+        f"{len(speeds)} speeds, {speeds[0]:g} to {speeds[-1]:g} rpm; one division "
+        f"{units.plain(machine.division_mm)} {units.label} on {machine.dial_reads}, "
+        f"{machine.divisions_per_turn} a turn"
+    )
+    cap = f"; unbalanced at most {machine.unbalanced_max_rpm} rpm" if machine.unbalanced_max_rpm else ""
+    return Card(pk=machine.pk, name=machine.name, facts=facts + cap)
+
+
+def _bar(bar: Bar, units: Units) -> Card:
+    return Card(
+        pk=bar.pk,
+        name=bar.name,
+        facts=f"{bar_kind(bar.kind).label} Ø{units.plain(bar.diameter_mm)} x {units.length(bar.length_mm)}; "
+        f"can stand out {units.length(bar.reach_mm)}; enters Ø{units.plain(bar.min_bore_mm)}",
+    )
+
+
+def _cutter(cutter: Cutter, units: Units) -> Card:
+    return Card(
+        pk=cutter.pk,
+        name=cutter.name,
+        facts=f"{cutter.get_made_of_display()}, nose {units.plain(cutter.nose_radius_mm)}, entering angle "
+        f"{cutter.entering_angle_deg:g}° (lead {90 - cutter.entering_angle_deg:g}°), cuts from "
+        f"{units.plain(cutter.least_depth_mm)}",
+    )
+
+
+def _gauge(gauge: Gauge, units: Units) -> Card:
+    due = f"; due {gauge.due_on:%d %b %Y}" if gauge.due_on else ""
+    overdue = gauge.is_overdue(timezone.localdate())
+    return Card(
+        pk=gauge.pk,
+        name=gauge.name,
+        facts=f"{units.plain(gauge.range_low_mm)} to {units.plain(gauge.range_high_mm)}, reads to "
+        f"{units.plain(gauge.resolution_mm)}, error limit {units.plain(gauge.error_limit_mm)}{due}",
+        warning="past its check date: not to be trusted" if overdue else "",
+    )
+
+
+def _indicator(indicator: Indicator, units: Units) -> Card:
+    return Card(
+        pk=indicator.pk,
+        name=indicator.name,
+        facts=f"one division {units.plain(indicator.step_mm)}, reads {units.plain(indicator.range_mm)} either way",
+    )
+
+
+def initial_of(item: CribItem, form_class: type[CribForm], units: Units) -> dict[str, Any]:
+    """What the form shows for a stored thing."""
+    shown: dict[str, Any] = {}
+    for name, field in form_class.base_fields.items():
+        if name == "speeds" and isinstance(item, Machine):
+            shown[name] = "\n".join(f"{s.lever} {s.rpm.normalize():f}".strip() for s in item.speeds.all())
+            continue
+        value = getattr(item, name)
+        shown[name] = units.shown(value, item.typed.get(name)) if isinstance(field, LengthField) else value
+    return shown

@@ -1,0 +1,129 @@
+"""The pass ledger: planned passes joined with what was set and what came out."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from statistics import fmean
+
+from gyrocore import DialMove, Slip, radius_diameter_slip
+from gyrometra.cutting.models import CutEntry
+from gyrometra.jobs.models import SetUp
+from gyrometra.jobs.reckon import PlannedPass, Reckoning
+
+
+@dataclass
+class PassRow:
+    """One pass: plan, setting, sizes, remarks."""
+
+    planned: PlannedPass
+    set_entry: CutEntry | None = None
+    sizes: list[CutEntry] = field(default_factory=list)
+    remark: CutEntry | None = None
+    slip: Slip | None = None
+
+    @property
+    def came_mm(self) -> float | None:
+        """The mean of the sizes measured after it."""
+        return fmean(float(size.value_mm or 0) for size in self.sizes) if self.sizes else None
+
+    @property
+    def spread_mm(self) -> float | None:
+        """Largest less smallest of these sizes."""
+        values = [float(size.value_mm or 0) for size in self.sizes]
+        return max(values) - min(values) if len(values) > 1 else None
+
+    @property
+    def off_mm(self) -> float | None:
+        """How far it came out from what was wanted, on diameter."""
+        return None if self.came_mm is None else self.came_mm - self.planned.cut.diameter_mm
+
+    @property
+    def is_done(self) -> bool:
+        """Set, and measured where the plan asks for it."""
+        return self.set_entry is not None and (bool(self.sizes) or not self.planned.cut.measure_after)
+
+
+@dataclass
+class Ledger:
+    """All passes, the guard steps, and what is to do now."""
+
+    rows: list[PassRow]
+    guarded: bool
+    reckoning: Reckoning
+
+    @property
+    def current(self) -> PassRow | None:
+        """The pass to be set or measured now."""
+        return next((row for row in self.rows if not row.is_done), None)
+
+    @property
+    def known_size_mm(self) -> float | None:
+        """The bore's last measured size, or as found before any measurement."""
+        measured = [row.came_mm for row in self.rows if row.came_mm is not None]
+        return measured[-1] if measured else self.reckoning.start_mm
+
+    def size_before(self, row: PassRow) -> float:
+        """What the bore should be before this pass: measured, else as set since."""
+        size = self.reckoning.start_mm or 0.0
+        for earlier in self.rows:
+            if earlier is row:
+                break
+            if earlier.came_mm is not None:
+                size = earlier.came_mm
+            elif earlier.set_entry is not None:
+                size += float(earlier.set_entry.change_mm or 0)
+        return size
+
+    def next_move(self, row: PassRow) -> DialMove:
+        """The dial for this pass, from what the last ones really came to."""
+        return self.reckoning.dial_move(self.size_before(row), row.planned.cut.diameter_mm, self.dial_at)
+
+    @property
+    def dial_at(self) -> float:
+        """Where the cross-slide dial stands after all that was set, from 0 at touch."""
+        dial = self.reckoning.machine.dial
+        moved = sum(float(row.set_entry.divisions or 0) for row in self.rows if row.set_entry)
+        stand = moved % dial.divisions_per_turn
+        return 0.0 if dial.divisions_per_turn - stand < 1e-6 else stand
+
+    @property
+    def is_finished(self) -> bool:
+        """Whether every pass is done."""
+        return bool(self.rows) and self.current is None
+
+
+def ledger_of(setup: SetUp, reckoning: Reckoning) -> Ledger:
+    """Join plan and log; one query."""
+    entries = list(CutEntry.objects.standing().filter(setup=setup).select_related("by", "gauge"))
+    rows = [PassRow(planned) for planned in reckoning.planned]
+    for entry in entries:
+        row = next((r for r in rows if r.planned.cut.number == entry.number), None)
+        if row is None:
+            continue
+        if entry.kind == CutEntry.Kind.SET:
+            row.set_entry = entry
+        elif entry.kind == CutEntry.Kind.SIZE:
+            row.sizes.append(entry)
+        elif entry.kind == CutEntry.Kind.REMARK:
+            row.remark = entry
+    _name_slips(rows, reckoning)
+    return Ledger(rows, any(e.kind == CutEntry.Kind.GUARD for e in entries), reckoning)
+
+
+def _name_slips(rows: Sequence[PassRow], reckoning: Reckoning) -> None:
+    """Compare each measured change with what was commanded since the last measured size."""
+    before, commanded = reckoning.start_mm or 0.0, 0.0
+    for row in rows:
+        if row.set_entry is not None:
+            commanded += float(row.set_entry.change_mm or 0)
+        if row.came_mm is not None:
+            row.slip = radius_diameter_slip(
+                commanded_mm=commanded, came_mm=row.came_mm - before, scatter_mm=_scatter(row)
+            )
+            before, commanded = row.came_mm, 0.0
+
+
+def _scatter(row: PassRow) -> float:
+    gauge = row.sizes[0].gauge if row.sizes else None
+    return float(gauge.single_sd_mm or 0) if gauge else 0.0

@@ -1,0 +1,22 @@
+"""The database itself refuses to change or delete a row of this log."""
+
+from django.db import migrations
+
+MAKE = """
+CREATE FUNCTION cutting_cutentry_is_append_only() RETURNS trigger AS $$
+BEGIN
+    RAISE EXCEPTION 'append-only: a correction is a new entry that supersedes';
+END;
+$$ LANGUAGE plpgsql;
+CREATE TRIGGER append_only BEFORE UPDATE OR DELETE ON cutting_cutentry
+    FOR EACH ROW EXECUTE FUNCTION cutting_cutentry_is_append_only();
+"""
+DROP = """
+DROP TRIGGER append_only ON cutting_cutentry;
+DROP FUNCTION cutting_cutentry_is_append_only();
+"""
+
+
+class Migration(migrations.Migration):
+    dependencies = [("cutting", "0001_initial")]
+    operations = [migrations.RunSQL(MAKE, DROP)]

@@ -1,0 +1,41 @@
+"""What was set, what came out, how it sounded and looked."""
+
+from __future__ import annotations
+
+from django.db import models
+
+from gyrometra.crib.models import Gauge, mm
+from gyrometra.jobs.models import LogEntry, SetUp
+
+
+class CutEntry(LogEntry):
+    """One entry of the cutting log; `kind` says which of the columns it fills."""
+
+    class Kind(models.TextChoices):
+        GUARD = "guard", "guard steps confirmed"
+        SET = "set", "dial set"
+        SIZE = "size", "size measured"
+        REMARK = "remark", "sound and look"
+
+    class Sound(models.TextChoices):
+        QUIET = "quiet", "quiet"
+        HUM = "hum", "hums"
+        SQUEAL = "squeal", "squeals"
+
+    class Look(models.TextChoices):
+        CLEAN = "clean", "clean"
+        TORN = "torn", "torn"
+        WAVES = "waves", "chatter marks"
+
+    setup = models.ForeignKey(SetUp, on_delete=models.PROTECT, related_name="cuts")
+    kind = models.CharField(max_length=8, choices=Kind.choices)
+    number = models.PositiveSmallIntegerField(default=0)
+    value_mm = mm(null=True, blank=True)
+    change_mm = mm(null=True, blank=True)
+    divisions = models.DecimalField(max_digits=10, decimal_places=3, null=True, blank=True)
+    gauge = models.ForeignKey(Gauge, null=True, blank=True, on_delete=models.PROTECT, related_name="+")
+    sound = models.CharField(max_length=8, choices=Sound.choices, blank=True)
+    look = models.CharField(max_length=8, choices=Look.choices, blank=True)
+
+    def __str__(self) -> str:
+        return f"pass {self.number} {self.kind}"

@@ -1,0 +1,46 @@
+"""Who may do what to a job."""
+
+from __future__ import annotations
+
+from gyrometra.accounts.models import User
+from gyrometra.jobs.models import Job, SignOff
+
+
+class JobClosed(Exception):
+    """The job is signed off: nothing about it changes any more."""
+
+    def __init__(self, signoff: SignOff) -> None:
+        self.signoff = signoff
+        super().__init__(
+            f"Signed off by {signoff.by.username} on {signoff.at:%d %b %Y %H:%M}: nothing here can be changed."
+        )
+
+
+class ChangedMeanwhile(Exception):
+    """Someone else changed the job since this page was opened."""
+
+    def __init__(self, job: Job) -> None:
+        self.who = job.changed_by.username
+        self.when = job.changed_at
+        super().__init__(
+            f"{self.who} changed this job at {self.when:%H:%M}, after you opened it. "
+            "Yours is kept on this page and not saved."
+        )
+
+
+def require_open(job: Job) -> None:
+    """Refuse a change to a signed job."""
+    signoff = SignOff.objects.select_related("by").filter(job=job).first()
+    if signoff is not None:
+        raise JobClosed(signoff)
+
+
+def can_sign_verdict(user: User) -> bool:
+    """Only the lead signs."""
+    return user.is_lead
+
+
+def lock_open(job: Job) -> None:
+    """Hold the job until the transaction ends, and refuse a signed one."""
+    Job.objects.select_for_update(of=("self",)).get(pk=job.pk)
+    require_open(job)

@@ -1,0 +1,26 @@
+"""Reads of jobs, by name."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db import models
+
+
+class JobQuerySet(models.QuerySet[Any]):
+    """Jobs with what their pages print."""
+
+    def on_bench(self) -> JobQuerySet:
+        """With all that a job strip draws; the number of queries does not grow with the list."""
+        return self.select_related("setup__machine", "setup__bore", "signoff").prefetch_related(
+            "setup__bore__outside", "setup__bore__found"
+        )
+
+    def whole(self) -> JobQuerySet:
+        """With all that a step page works from."""
+        return self.select_related(
+            "setup__machine", "setup__bore", "setup__plan__bar", "setup__plan__cutter", "changed_by",
+            "signoff__by",
+        ).prefetch_related(
+            "setup__machine__speeds", "setup__bore__outside", "setup__bore__found"
+        )  # fmt: skip

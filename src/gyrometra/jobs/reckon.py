@@ -1,0 +1,348 @@
+"""From a job's stored figures to the core's answers, for every step page alike.
+
+Only joins: stored figure -> core input -> core function -> result. A figure that cannot be worked
+out yet is None, and `problems` or `missing` says why.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field
+from functools import cached_property
+from typing import TypeVar
+
+from gyrocore import (
+    SPRING_SHARE,
+    BarChoice,
+    Cut,
+    CuttingForce,
+    CutTime,
+    DialMove,
+    Finish,
+    FirstCut,
+    InvalidInput,
+    Overhang,
+    Pass,
+    PassPlan,
+    PassRules,
+    Reach,
+    Speed,
+    choose_bar,
+    cut_time,
+    cutting_force,
+    finish,
+    first_cut_depths,
+    head_dial,
+    material,
+    overhang,
+    pass_plan,
+    reach_needed,
+    spindle_speed,
+)
+from gyrometra.crib.models import Bar, Cutter
+from gyrometra.jobs.models import Job
+
+T = TypeVar("T")
+#: By how much a listed speed may pass the exact one (shop's choice in the first slice), percent.
+OVER_PERCENT = 5.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PlannedPass:
+    """A pass with all that is set for it."""
+
+    cut: Pass
+    start_mm: float
+    feed_mm_rev: float
+    dial: DialMove
+    time: CutTime | None
+    rpm: float | None
+
+    @property
+    def is_roughing(self) -> bool:
+        """Whether it belongs to the roughing group (one lever for all of it)."""
+        return self.cut.kind in ("rough", "test")
+
+
+@dataclass
+class Reckoning:
+    """Everything that follows from one job's figures."""
+
+    job: Job
+    bars: Sequence[Bar] = ()
+    off_centre_mm: float | None = None
+    problems: dict[str, InvalidInput] = field(default_factory=dict)
+
+    def __post_init__(self) -> None:
+        self.setup = self.job.setup
+        self.bore = self.setup.bore
+        self.plan = self.setup.plan
+        self.machine = self.setup.machine
+        self.material = material(self.job.material)
+
+    def _try(self, name: str, work: Callable[[], T]) -> T | None:
+        try:
+            return work()
+        except InvalidInput as error:
+            self.problems[name] = error
+            return None
+
+    @property
+    def bar(self) -> Bar | None:
+        """The bar picked for this set-up."""
+        return self.plan.bar
+
+    @property
+    def cutter(self) -> Cutter | None:
+        """The cutter picked for this set-up."""
+        return self.plan.cutter
+
+    @cached_property
+    def found_mm(self) -> list[float]:
+        """The bore as found, from the open face inward."""
+        return [float(size.diameter_mm) for size in self.bore.found.all()]
+
+    @property
+    def start_mm(self) -> float | None:
+        """The smallest size found: what a bar must enter and the first cut meets."""
+        return min(self.found_mm) if self.found_mm else None
+
+    @cached_property
+    def budget_mm(self) -> float:
+        """Allowed spring on radius: the shop's own figure, else a quarter of the tolerance."""
+        if self.plan.budget_mm is not None:
+            return float(self.plan.budget_mm)
+        return SPRING_SHARE * self.bore.tolerance_mm
+
+    @property
+    def trued_off_centre_mm(self) -> float:
+        """How far off centre the old bore is taken to lie: as trued, else half the limit."""
+        if self.off_centre_mm is not None:
+            return self.off_centre_mm
+        return float(self.bore.runout_limit_mm) / 2
+
+    @cached_property
+    def reach(self) -> Reach | None:
+        """Holder face to cutter point at the end of the cut."""
+        room = self.setup.room_behind_mm
+        return self._try(
+            "reach",
+            lambda: reach_needed(
+                bore_length_mm=float(self.bore.length_mm),
+                overrun_mm=float(self.plan.overrun_mm),
+                clear_mm=float(self.plan.clear_mm),
+                room_behind_mm=None if room is None else float(room),
+            ),
+        )
+
+    @cached_property
+    def rules(self) -> PassRules:
+        """The shop's rules for the passes."""
+        plan = self.plan
+        least = float(self.cutter.least_depth_mm) if self.cutter else 0.05
+        return PassRules(
+            rough_depth_mm=float(plan.rough_depth_mm),
+            finish_depth_mm=float(plan.finish_depth_mm),
+            finish_passes=plan.finish_passes,
+            min_depth_mm=least,
+            spring_passes=plan.spring_passes,
+            test_leave_mm=None if plan.test_leave_mm is None else float(plan.test_leave_mm),
+        )
+
+    @cached_property
+    def passes(self) -> PassPlan | None:
+        """How the stock is shared among passes."""
+        start = self.start_mm
+        if start is None:
+            return None
+        return self._try(
+            "passes",
+            lambda: pass_plan(start_diameter_mm=start, aim_diameter_mm=self.bore.aim_mm, rules=self.rules),
+        )
+
+    @cached_property
+    def heaviest_cut(self) -> Cut | None:
+        """The deepest pass at its feed: what the bar must carry."""
+        if self.passes is None or self.cutter is None:
+            return None
+        deepest = max(self.passes.passes, key=lambda cut: cut.depth_mm)
+        feed = self.feed_of(deepest)
+        return Cut(
+            kc11_mpa=self.material.kc11_mpa,
+            mc=self.material.mc,
+            thrust_ratio=self.material.thrust_ratio,
+            depth_mm=deepest.depth_mm,
+            feed_mm_rev=feed,
+            entering_angle_deg=float(self.cutter.entering_angle_deg),
+            nose_radius_mm=float(self.cutter.nose_radius_mm),
+            diameter_mm=deepest.diameter_mm,
+        )
+
+    def feed_of(self, cut: Pass) -> float:
+        """Roughing feed for rough and test passes, finishing feed for the rest."""
+        roughing = cut.kind in ("rough", "test")
+        return float(self.plan.rough_feed_mm_rev if roughing else self.plan.finish_feed_mm_rev)
+
+    @cached_property
+    def force(self) -> CuttingForce | None:
+        """Forces of the heaviest cut."""
+        cut = self.heaviest_cut
+        return None if cut is None else self._try("force", lambda: cutting_force(cut))
+
+    def overhang_of(self, bar: Bar) -> Overhang | None:
+        """How far a bar may hang out under the heaviest cut."""
+        cut, reach = self.heaviest_cut, self.reach
+        if cut is None:
+            return None
+        return self._try(
+            "overhang",
+            lambda: overhang(
+                bar=bar.section,
+                cut=cut,
+                budget_mm=self.budget_mm,
+                needed_mm=reach.reach_mm if reach else None,
+            ),
+        )
+
+    @cached_property
+    def overhang(self) -> Overhang | None:
+        """The picked bar's limits."""
+        return self.overhang_of(self.bar) if self.bar else None
+
+    @cached_property
+    def choice(self) -> BarChoice | None:
+        """The crib's bars ranked for this bore."""
+        start, reach = self.start_mm, self.reach
+        if start is None or reach is None or not self.bars:
+            return None
+        return self._try(
+            "choice",
+            lambda: choose_bar(
+                candidates=[bar.candidate for bar in self.bars],
+                needed_reach_mm=reach.reach_mm,
+                bore_mm=start,
+                chip_clearance_mm=float(self.plan.chip_clearance_mm),
+            ),
+        )
+
+    @property
+    def cap_rpm(self) -> float | None:
+        """The set-up's cap: the plan's own, else the machine's for unbalanced work."""
+        cap = self.plan.max_rpm or self.machine.unbalanced_max_rpm
+        return None if cap is None else float(cap)
+
+    def surface_speed(self, stage: str) -> float | None:
+        """The wanted surface speed: the plan's own, else the material's for this cutter."""
+        own = getattr(self.plan, f"{stage}_speed_m_min")
+        if own is not None:
+            return float(own)
+        if self.cutter is None:
+            return None
+        return float(getattr(self.material.speed_m_min[self.cutter.made_of], stage))
+
+    def _speed(self, stage: str) -> Speed | None:
+        speed = self.surface_speed(stage)
+        if self.passes is None or speed is None:
+            return None
+        roughing = ("rough", "test")
+        diameters = [
+            cut.diameter_mm for cut in self.passes.passes if (cut.kind in roughing) == (stage == "rough")
+        ]
+        if not diameters:
+            return None
+        return self._try(
+            f"{stage}_speed",
+            lambda: spindle_speed(
+                diameter_mm=max(diameters),
+                surface_speed_m_min=speed,
+                spindle_speeds_rpm=self.machine.speeds_rpm(),
+                max_rpm=self.cap_rpm,
+                over_percent=OVER_PERCENT,
+            ),
+        )
+
+    @cached_property
+    def rough_speed(self) -> Speed | None:
+        """One lever for the roughing group, at its largest diameter."""
+        return self._speed("rough")
+
+    @cached_property
+    def finish_speed(self) -> Speed | None:
+        """The lever for the finish passes."""
+        return self._speed("finish")
+
+    def finish_of(self, feed_mm_rev: float) -> Finish | None:
+        """The roughness a feed leaves with this cutter."""
+        cutter = self.cutter
+        if cutter is None or cutter.nose_radius_mm <= 0:
+            return None
+        return self._try(
+            "finish",
+            lambda: finish(nose_radius_mm=float(cutter.nose_radius_mm), feed_mm_rev=feed_mm_rev),
+        )
+
+    @cached_property
+    def planned(self) -> list[PlannedPass]:
+        """The passes with dial, speed and time."""
+        if self.passes is None or self.start_mm is None:
+            return []
+        before, stand, rows = self.start_mm, 0.0, []
+        for cut in self.passes.passes:
+            dial = self.dial_move(before, cut.diameter_mm, at_division=stand)
+            speed = self.rough_speed if cut.kind in ("rough", "test") else self.finish_speed
+            rows.append(
+                PlannedPass(
+                    cut=cut,
+                    start_mm=before,
+                    feed_mm_rev=self.feed_of(cut),
+                    dial=dial,
+                    time=self._time(cut, speed),
+                    rpm=speed.set_rpm if speed else None,
+                )
+            )
+            before, stand = cut.diameter_mm, dial.set_to_division
+        return rows
+
+    def _time(self, cut: Pass, speed: Speed | None) -> CutTime | None:
+        if speed is None:
+            return None
+        return cut_time(
+            length_mm=float(self.bore.length_mm),
+            feed_mm_rev=self.feed_of(cut),
+            rpm=speed.set_rpm,
+            overrun_mm=float(self.plan.overrun_mm),
+        )
+
+    def dial_move(self, measured_mm: float, target_mm: float, at_division: float = 0.0) -> DialMove:
+        """The cross-slide's move from one size to another."""
+        return head_dial(
+            measured_diameter_mm=measured_mm,
+            target_diameter_mm=target_mm,
+            dial=self.machine.dial,
+            at_division=at_division,
+        )
+
+    @property
+    def minutes(self) -> float | None:
+        """All passes under feed."""
+        times = [row.time.minutes for row in self.planned if row.time]
+        return sum(times) if times and len(times) == len(self.planned) else None
+
+    @cached_property
+    def first_cut(self) -> FirstCut | None:
+        """Least and greatest depth of the first pass round the wall."""
+        if self.passes is None:
+            return None
+        first = self.passes.passes[0].diameter_mm
+        return self._try(
+            "first_cut",
+            lambda: first_cut_depths(
+                cut_diameter_mm=first, found_mm=self.found_mm, off_centre_mm=self.trued_off_centre_mm
+            ),
+        )
+
+    @cached_property
+    def wall_left_mm(self) -> float | None:
+        """The thinnest wall once bored to the aim; None where the outside is not known."""
+        outside = [float(step.diameter_mm) for step in self.bore.outside.all()]
+        return (min(outside) - self.bore.aim_mm) / 2 if outside else None

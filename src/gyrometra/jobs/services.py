@@ -1,0 +1,140 @@
+"""Writing jobs and plans. Every change names its author and the version it was made on."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from decimal import Decimal
+from typing import Any
+
+from django.db import transaction
+
+from gyrocore import Limits
+from gyrometra.accounts.models import User
+from gyrometra.bridge.units import Typed, to_decimal
+from gyrometra.crib.models import Machine
+from gyrometra.jobs.models import Bore, FoundSize, Job, OutsideStep, Plan, SetUp
+from gyrometra.jobs.permissions import ChangedMeanwhile, require_open
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Row:
+    """Two lengths of a list: a depth and its size, or a step's length and diameter."""
+
+    first_mm: Decimal
+    second_mm: Decimal
+    typed: Mapping[str, Typed]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WorkData:
+    """What the Work page gives, read and guarded."""
+
+    number: str
+    part: str
+    material: str
+    machine: Machine
+    reference: str
+    room_behind_mm: Decimal | None
+    length_mm: Decimal
+    wanted: str
+    limits: Limits
+    runout_limit_mm: Decimal
+    roundness_limit_mm: Decimal | None
+    taper_limit_mm: Decimal | None
+    found: Sequence[Row]
+    outside: Sequence[Row]
+    typed: Mapping[str, Typed]
+
+
+@transaction.atomic
+def create_job(*, user: User, work: WorkData) -> Job:
+    """Make a job with its set-up, bore and an empty plan."""
+    job = Job(number=work.number, made_by=user)
+    _write_job(job, user, work)
+    setup = SetUp(job=job)
+    _write_setup(setup, work)
+    _write_bore(Bore(setup=setup), work)
+    Plan.objects.create(setup=setup)
+    return job
+
+
+@transaction.atomic
+def change_work(*, user: User, job: Job, version: int, work: WorkData) -> Job:
+    """Change what is to be bored; refused where another changed it since `version`."""
+    locked = lock_job(job=job, version=version)
+    _write_job(locked, user, work)
+    setup = SetUp.objects.get(job=locked)
+    _write_setup(setup, work)
+    _write_bore(Bore.objects.get(setup=setup), work)
+    return locked
+
+
+@transaction.atomic
+def change_plan(
+    *, user: User, job: Job, version: int, values: Mapping[str, Any], typed: Mapping[str, Typed]
+) -> Job:
+    """Change figures of the plan; refused where another changed the job since `version`."""
+    locked = lock_job(job=job, version=version)
+    plan = Plan.objects.get(setup__job=locked)
+    for name, value in values.items():
+        setattr(plan, name, value)
+    kept = {name: entry for name, entry in plan.typed.items() if name not in values}
+    plan.typed = {**kept, **typed}
+    plan.save()
+    _stamp(locked, user)
+    return locked
+
+
+def lock_job(*, job: Job, version: int) -> Job:
+    """The job, locked for this change; refuses a signed one and a stale version."""
+    locked: Job = Job.objects.select_for_update(of=("self",)).select_related("changed_by").get(pk=job.pk)
+    require_open(locked)
+    if locked.version != version:
+        raise ChangedMeanwhile(locked)
+    return locked
+
+
+def _stamp(job: Job, user: User) -> None:
+    job.version += 1
+    job.changed_by = user
+    job.save()
+
+
+def _write_job(job: Job, user: User, work: WorkData) -> None:
+    job.number, job.part, job.material = work.number, work.part, work.material
+    if job.pk is None:
+        job.changed_by = user
+        job.save()
+    else:
+        _stamp(job, user)
+
+
+def _write_setup(setup: SetUp, work: WorkData) -> None:
+    setup.machine, setup.reference = work.machine, work.reference
+    setup.room_behind_mm = work.room_behind_mm
+    setup.typed = {name: work.typed[name] for name in ("room_behind_mm",) if name in work.typed}
+    setup.save()
+
+
+def _write_bore(bore: Bore, work: WorkData) -> None:
+    limits = work.limits
+    bore.length_mm, bore.wanted = work.length_mm, work.wanted
+    bore.nominal_mm = None if limits.nominal_mm is None else to_decimal(limits.nominal_mm)
+    bore.lower_mm, bore.upper_mm = to_decimal(limits.lower_mm), to_decimal(limits.upper_mm)
+    bore.runout_limit_mm = work.runout_limit_mm
+    bore.roundness_limit_mm, bore.taper_limit_mm = work.roundness_limit_mm, work.taper_limit_mm
+    bore.typed = dict(work.typed)
+    bore.save()
+    bore.found.all().delete()
+    bore.outside.all().delete()
+    FoundSize.objects.bulk_create(
+        FoundSize(bore=bore, z_mm=row.first_mm, diameter_mm=row.second_mm, typed=dict(row.typed))
+        for row in work.found
+    )
+    OutsideStep.objects.bulk_create(
+        OutsideStep(
+            bore=bore, place=place, length_mm=row.first_mm, diameter_mm=row.second_mm, typed=dict(row.typed)
+        )
+        for place, row in enumerate(work.outside)
+    )

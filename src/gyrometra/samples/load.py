@@ -1,0 +1,203 @@
+"""The demo shop, loaded through the forms and services that a person uses."""
+
+from __future__ import annotations
+
+import tomllib
+from datetime import timedelta
+from importlib.resources import files
+from typing import Any
+from uuid import NAMESPACE_URL, UUID, uuid5
+
+from django.db import transaction
+from django.utils import timezone
+
+from gyrometra.accounts.models import User
+from gyrometra.accounts.services import make_account
+from gyrometra.bridge.units import Units
+from gyrometra.crib.forms import FORMS
+from gyrometra.crib.models import Bar, Cutter, Gauge, Indicator, Machine
+from gyrometra.crib.services import keep_item
+from gyrometra.cutting.models import CutEntry
+from gyrometra.cutting.services import log_cut
+from gyrometra.inspection.services import log_size, sign_off
+from gyrometra.jobs import services as jobs
+from gyrometra.steps import plates, progress
+from gyrometra.steps.forms import BarForm, CheckSizeForm, CutsForm, PassSizeForm, PlanForm, ReadingForm, WorkForm
+from gyrometra.steps.page import JobPage, open_page
+from gyrometra.truing import services as truing
+from gyrometra.truing.models import Round
+
+PASSWORD = "quillmoor"  # noqa: S105 - the demo's sign-in, printed on its sign-in page
+UNITS = Units("mm")
+
+
+class BadSample(Exception):
+    """The sample data does not pass the forms."""
+
+
+class Ids:
+    """Entry ids that are the same at every load."""
+
+    def __init__(self, job: str) -> None:
+        self.job, self.count = job, 0
+
+    def next(self) -> UUID:
+        """The next id of this job."""
+        self.count += 1
+        return uuid5(NAMESPACE_URL, f"demo/{self.job}/{self.count}")
+
+
+def shop_data() -> dict[str, Any]:
+    """The shop as typed."""
+    return tomllib.loads((files(__package__) / "data" / "shop.toml").read_text(encoding="utf-8"))
+
+
+@transaction.atomic
+def load_shop() -> bool:
+    """Load the demo shop once; False where there are people already."""
+    if User.objects.exists():
+        return False
+    data = shop_data()
+    people = {p["username"]: make_account(**p, password=PASSWORD) for p in data["people"]}
+    for kind, items in data["crib"].items():
+        for item in items:
+            _crib_item(people["dagny"], kind, item)
+    for job in data["jobs"]:
+        _job(people, job)
+    return True
+
+
+def _valid(form: Any) -> Any:
+    if not form.is_valid():
+        raise BadSample(f"{type(form).__name__}: {form.errors.as_json()}")
+    return form
+
+
+def _crib_item(user: User, kind: str, item: dict[str, Any]) -> None:
+    if "due_in_days" in item:
+        due = timezone.localdate() + timedelta(days=item.pop("due_in_days"))
+        item["due_on"] = due.isoformat()
+    form = _valid(FORMS[kind](item, units=UNITS))
+    keep_item(user=user, item=FORMS[kind].model(), values=form.cleaned_data, typed=form.typed())
+
+
+def _job(people: dict[str, User], data: dict[str, Any]) -> None:
+    user, number = people[data["by"]], data["number"]
+    ids = Ids(number)
+    jobs.create_job(user=user, work=_valid(WorkForm(_work_fields(data), units=UNITS)).work())
+    if "bar" in data:
+        picked = {
+            **data["bar"],
+            "bar": Bar.objects.get(name=data["bar"]["bar"]).pk,
+            "cutter": Cutter.objects.get(name=data["bar"]["cutter"]).pk,
+        }
+        _plan(user, number, BarForm, picked)
+    if "cuts" in data:
+        _plan(user, number, CutsForm, data["cuts"])
+    for turn in data.get("rounds", []):
+        _round(people[turn["by"]], number, ids, turn)
+    for place, cut in enumerate(data.get("cut", [])):
+        _cut(user, number, ids, place + 1, cut)
+    if "check" in data:
+        _check(people, number, ids, data["check"])
+    progress.keep(open_page(number, UNITS))
+
+
+def _work_fields(data: dict[str, Any]) -> dict[str, Any]:
+    fields = {key: value for key, value in data.items() if isinstance(value, str)}
+    fields["machine"] = Machine.objects.get(name=data["machine"]).pk
+    for place, (z, d) in enumerate(data["found"]):
+        fields |= {f"found_z_{place}": z, f"found_d_{place}": d}
+    for place, (length, d) in enumerate(data["outside"]):
+        fields |= {f"outside_l_{place}": length, f"outside_d_{place}": d}
+    return fields
+
+
+def _plan(user: User, number: str, form_class: type[PlanForm], typed: dict[str, Any]) -> None:
+    """As a page does: the shown values, with what was typed over them."""
+    job = open_page(number, UNITS).job
+    form = form_class(units=UNITS, job=job)
+    shown = {name: value for name, value in form.initial_for().items() if value is not None}
+    form = _valid(form_class({**shown, **typed}, units=UNITS, job=job))
+    jobs.change_plan(
+        user=user, job=job, version=job.version, values=form.cleaned_data, typed=form.typed()
+    )
+
+
+def _log_round(user: User, made: Round, ids: Ids, readings: list[str], slip: list[str] | None) -> None:
+    for place, text in enumerate(readings):
+        if slip and int(slip[0]) == place:
+            _reading(user, made, place, slip[1], ids)
+            truing.take_back(user=user, round=made, client_id=ids.next())
+        _reading(user, made, place, text, ids)
+
+
+def _reading(user: User, made: Round, place: int, text: str, ids: Ids) -> None:
+    entry = ids.next()
+    fields = {"value": text, "place": place, "client_id": str(entry), "source": "keypad"}
+    form = _valid(ReadingForm(fields, units=UNITS, round=made))
+    truing.log_reading(
+        user=user, round=made, place=place, value_mm=form.cleaned_data["value"], text=text,
+        source=form.cleaned_data["source"], client_id=entry,
+    )  # fmt: skip
+
+
+def _round(user: User, number: str, ids: Ids, data: dict[str, Any]) -> None:
+    made = truing.open_round(
+        user=user,
+        setup=open_page(number, UNITS).job.setup,
+        indicator=Indicator.objects.get(name="Indicator 1"),
+        places=len(data["readings"]),
+        method=Round.Method.SWEEP,
+        purpose=data.get("purpose", Round.Purpose.TRUE),
+    )
+    _log_round(user, made, ids, [*data["readings"], data["again"]], data.get("slip"))
+
+
+def _entry(user: User, page: JobPage, kind: str, values: dict[str, Any], text: str = "") -> None:
+    log_cut(
+        user=user,
+        setup=page.job.setup,
+        kind=CutEntry.Kind(kind),
+        **plates.cut_values(page, kind, {"source": "typed", **values}, text),
+    )
+
+
+def _cut(user: User, number: str, ids: Ids, place: int, data: dict[str, Any]) -> None:
+    page = open_page(number, UNITS)
+    if place == 1:
+        _entry(user, page, "guard", {"client_id": ids.next()})
+    _entry(user, page, "set", {"client_id": ids.next(), "number": place})
+    wanted = page.job.setup.bore
+    gauges = Gauge.objects.filter(range_low_mm__lte=wanted.lower_mm, range_high_mm__gte=wanted.upper_mm)
+    for text in data["sizes"]:
+        fields = {
+            "value": text, "number": place, "client_id": str(ids.next()), "gauge": gauges.order_by("resolution_mm")[0].pk,
+        }  # fmt: skip
+        form = _valid(PassSizeForm(fields, units=UNITS, bore=page.job.setup.bore))
+        _entry(user, page, "size", form.cleaned_data, text)
+    if "remark" in data:
+        sound, look = data["remark"]
+        _entry(user, page, "remark", {"client_id": ids.next(), "number": place, "sound": sound, "look": look})
+
+
+def _check(people: dict[str, User], number: str, ids: Ids, data: dict[str, Any]) -> None:
+    user = people[data["by"]]
+    page = open_page(number, UNITS)
+    gauge = Gauge.objects.get(name=data["gauge"])
+    for z, angle, text in data["sizes"]:
+        entry = ids.next()
+        fields = {"z": z, "angle_deg": angle, "value": text, "gauge": gauge.pk,
+                  "part_temp_c": data["temp"], "client_id": str(entry)}  # fmt: skip
+        values = _valid(CheckSizeForm(fields, units=UNITS, bore=page.job.setup.bore)).cleaned_data
+        log_size(
+            user=user, setup=page.job.setup, gauge=gauge, z_mm=values["z"], angle_deg=values["angle_deg"],
+            value_mm=values["value_mm"], part_temp_c=values["part_temp_c"], text=text,
+            source=values["source"], client_id=entry,
+        )  # fmt: skip
+    _round(user, number, ids, {"readings": data["runout"], "again": data["runout_again"],
+                               "purpose": Round.Purpose.CHECK})  # fmt: skip
+    if "signed_by" in data:
+        page = open_page(number, UNITS)
+        signed = plates.signed_verdict(page, timezone.now())
+        sign_off(user=people[data["signed_by"]], job=page.job, verdict=signed)

@@ -1,0 +1,257 @@
+"""Where the six steps of a job stand, and what is next: codes with millimetres, worded later.
+
+Kept on the job after every change, so that the bench reads one row a job.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import asdict, dataclass, field
+from typing import Any
+
+from gyrometra.bridge.units import Units
+from gyrometra.jobs.models import Job
+from gyrometra.steps.page import JobPage
+
+STEPS = ("work", "bar", "cuts", "true", "bore", "check")
+NAMES = {"work": "Work", "bar": "Bar", "cuts": "Cuts", "true": "True", "bore": "Bore", "check": "Check"}
+DONE, TODO, WARN, BAD = "done", "todo", "warn", "bad"
+
+
+@dataclass(frozen=True, slots=True)
+class Station:
+    """One step: its state, and the line under its name as a code with values."""
+
+    step: str
+    state: str
+    code: str
+    values: dict[str, Any] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class Next:
+    """The next action: the step it is at, its words and its number."""
+
+    step: str
+    code: str
+    values: dict[str, Any] = field(default_factory=dict)
+
+
+def stations(page: JobPage) -> list[Station]:
+    """Work out all six."""
+    return [
+        Station("work", *_work(page)),
+        Station("bar", *_bar(page)),
+        Station("cuts", *_cuts(page)),
+        Station("true", *_true(page)),
+        Station("bore", *_bore(page)),
+        Station("check", *_check(page)),
+    ]
+
+
+Line = tuple[str, str, dict[str, Any]]
+
+
+def _work(page: JobPage) -> Line:
+    bore, start = page.job.setup.bore, page.reckoning.start_mm
+    if start is None:
+        return TODO, "measure_first", {}
+    return DONE, "work", {"start_mm": start, "wanted": bore.wanted}
+
+
+def _bar(page: JobPage) -> Line:
+    reckoning = page.reckoning
+    reach = reckoning.reach
+    if reckoning.bar is None or reach is None:
+        return TODO, "no_bar", {}
+    found = reckoning.overhang
+    if found is None:
+        return WARN, "no_cutter", {"reach_mm": reach.reach_mm}
+    values = {"reach_mm": reach.reach_mm, "bar": reckoning.bar.name}
+    if not found.exceeded:
+        return DONE, "bar", values
+    over = reach.reach_mm - found.safe_overhang_mm
+    if found.exceeded == ("rule",):
+        return DONE, "bar_over_advice", {**values, "over_mm": over}
+    hard = found.hard_limit_mm or 0.0
+    return BAD, "bar_over_limit", {**values, "over_mm": reach.reach_mm - hard}
+
+
+def _cuts(page: JobPage) -> Line:
+    reckoning = page.reckoning
+    if reckoning.passes is None or reckoning.cutter is None or reckoning.minutes is None:
+        return TODO, "no_cuts", {}
+    return DONE, "cuts", {"count": len(reckoning.passes.passes), "minutes": reckoning.minutes}
+
+
+def _true(page: JobPage) -> Line:
+    limit = float(page.job.setup.bore.runout_limit_mm)
+    if page.trued is None:
+        return TODO, "not_trued", {}
+    total = page.trued.total_mm or 0.0
+    if page.trued.within:
+        return DONE, "trued", {"total_mm": total}
+    return TODO, "truing", {"total_mm": total, "limit_mm": limit}
+
+
+def _bore(page: JobPage) -> Line:
+    ledger = page.ledger
+    if not ledger.rows:
+        return TODO, "no_cuts", {}
+    if ledger.is_finished:
+        return DONE, "bored", {"size_mm": ledger.known_size_mm}
+    if ledger.current is None or all(row.set_entry is None for row in ledger.rows):
+        return TODO, "not_bored", {}
+    return TODO, "boring", {"number": ledger.current.planned.cut.number, "count": len(ledger.rows)}
+
+
+def _check(page: JobPage) -> Line:
+    judged = page.judged
+    if page.is_signed:
+        return DONE, "signed", {"word": judged.word}
+    if not judged.readings:
+        return TODO, "not_measured", {}
+    state = {"in": DONE, "over": BAD}.get(judged.word, WARN)
+    return state, "verdict", {"word": judged.word}
+
+
+def next_action(page: JobPage, found: list[Station]) -> Next:
+    """What to do now, with its number."""
+    if page.is_signed:
+        return Next("check", "signed", {"who": page.job.signoff.by.username})
+    step = next((s.step for s in found if s.state not in (DONE,)), "check")
+    return _NEXT[step](page)
+
+
+def _next_work(page: JobPage) -> Next:
+    return Next("work", "measure_first")
+
+
+def _next_bar(page: JobPage) -> Next:
+    reach = page.reckoning.reach
+    if page.reckoning.bar is None and reach is not None:
+        return Next("bar", "choose_bar", {"value_mm": reach.reach_mm})
+    if reach is None:
+        return Next("bar", "choose_bar", {})
+    return Next("bar", "bring_bar_in", {"value_mm": page.reckoning.reach.reach_mm if page.reckoning.reach else None})
+
+
+def _next_cuts(page: JobPage) -> Next:
+    return Next("cuts", "choose_cutter")
+
+
+def _next_true(page: JobPage) -> Next:
+    view = page.rounds[-1] if page.rounds else None
+    last = page.trued
+    if view is not None and not view.is_closed:
+        return Next("true", "finish_round", {"number": view.round.number, "places": view.round.places})
+    if last is None or not last.moves:
+        return Next("true", "begin_truing")
+    move = last.moves[0]
+    return Next("true", "move_jaws", {"slacken": move.slacken, "tighten": move.tighten, "value_mm": move.by_mm})
+
+
+def _next_bore(page: JobPage) -> Next:
+    row = page.ledger.current
+    if row is None:
+        return Next("bore", "begin_boring")
+    if row.set_entry is not None:
+        return Next("bore", "measure_pass", {"number": row.planned.cut.number,
+                                             "diameter_mm": row.planned.cut.diameter_mm})  # fmt: skip
+    return Next("bore", "bore_to", {"number": row.planned.cut.number, "diameter_mm": row.planned.cut.diameter_mm})
+
+
+def _next_check(page: JobPage) -> Next:
+    judged = page.judged
+    if judged.missing:
+        return Next("check", "measure", {"what": judged.missing[0]})
+    if judged.word == "in":
+        return Next("check", "sign")
+    smallest = judged.deciding[0] if judged.deciding else None
+    away = smallest.verdict.to_aim_mm if smallest and smallest.verdict else 0.0
+    return Next("check", f"way_{judged.word}", {"value_mm": away})
+
+
+_NEXT: dict[str, Callable[[JobPage], Next]] = {
+    "work": _next_work, "bar": _next_bar, "cuts": _next_cuts, "true": _next_true, "bore": _next_bore,
+    "check": _next_check,
+}  # fmt: skip
+
+
+def keep(page: JobPage) -> None:
+    """Write the stations and the next action on the job, for the bench."""
+    found = stations(page)
+    Job.objects.filter(pk=page.job.pk).update(
+        stations={
+            "steps": [asdict(station) for station in found],
+            "next": asdict(next_action(page, found)),
+        }
+    )
+
+
+VERDICT_WORDS = {
+    "in": "In limits", "metal-left": "Metal left", "over": "Over", "not-proven": "Not proven",
+    "incomplete": "Incomplete",
+}  # fmt: skip
+
+_LINES = {
+    "measure_first": "measure the bore", "work": "{start} to {wanted}", "no_bar": "no bar yet",
+    "no_cutter": "{reach} out, no cutter", "bar": "{reach} out", "bar_over_advice": "{reach} out, {over} over advice",
+    "bar_over_limit": "{reach} out, {over} over", "no_cuts": "not planned", "cuts": "{count} passes, {minutes:.0f} min",
+    "not_trued": "not trued yet", "trued": "trued, {total}", "truing": "{total}, limit {limit}",
+    "bored": "bored, Ø{size}", "not_bored": "not begun", "boring": "pass {number} of {count}",
+    "not_measured": "not measured", "verdict": "{word}", "signed": "{word}, signed",
+}  # fmt: skip
+
+#: code -> (words, figure, what stands behind the figure)
+_NEXTS = {
+    "measure_first": ("Measure the bore as it is", "Ø ?", ""),
+    "choose_bar": ("Choose a bar that reaches", "{value}", "{unit}"),
+    "bring_bar_in": ("Do not run: bring the bar in", "{value}", "{unit} out"),
+    "choose_cutter": ("Choose the cutter", "", ""),
+    "begin_truing": ("Sweep the work, round 1", "", ""),
+    "finish_round": ("Read {places} places", "Round {number}", ""),
+    "move_jaws": ("Slacken jaw {slacken}, tighten jaw {tighten}", "{value}", "{unit}"),
+    "begin_boring": ("Begin boring", "", ""),
+    "bore_to": ("Pass {number}, bore to", "Ø{diameter}", "{unit}"),
+    "measure_pass": ("Measure after pass {number}", "Ø{diameter}", "wanted"),
+    "measure": ("Measure: {what}", "Ø ?", ""),
+    "sign": ("In limits: sign off", "", ""),
+    "way_metal-left": ("Metal left, on diameter", "{value}", "{unit}"),
+    "way_not-proven": ("Not proven: measure finer", "", ""),
+    "way_over": ("Over: see the ways forward", "", ""),
+    "way_incomplete": ("Finish measuring", "", ""),
+    "signed": ("Signed by {who}", "", ""),
+}
+
+
+def _worded(values: dict[str, Any], units: Units) -> dict[str, Any]:
+    words: dict[str, Any] = {"unit": units.label}
+    for name, value in values.items():
+        if name.endswith("_mm"):
+            along = name in ("reach_mm", "over_mm")
+            shown = "" if value is None else (units.length(value) if along else units.planned(value))
+            words[name[:-3]] = shown
+        elif name == "word":
+            words[name] = VERDICT_WORDS[value]
+        else:
+            words[name] = value
+    return words
+
+
+def line_words(station: dict[str, Any], units: Units) -> str:
+    """The line under a step's name."""
+    return _LINES[station["code"]].format(**_worded(station["values"], units))
+
+
+def next_words(found: dict[str, Any], units: Units) -> dict[str, str]:
+    """The next action for the bench: words, figure, unit."""
+    words, figure, behind = _NEXTS[found["code"]]
+    values = _worded(found["values"], units)
+    values.setdefault("value", "")
+    return {
+        "step": found["step"],
+        "words": words.format(**values),
+        "figure": figure.format(**values),
+        "behind": behind.format(**values),
+    }

@@ -1,0 +1,243 @@
+"""From a job's figures to the scenes of its bands: worded in the reader's unit, drawn by gyrodraw."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from gyrocore import OverhangLimit, bar_kind
+from gyrodraw import (
+    BarLayer,
+    DialFace,
+    Labels,
+    Part,
+    RulerLimit,
+    Scene,
+    Shell,
+    WallPoint,
+    Walls,
+    bar_band,
+    bore_band,
+    check_band,
+    convergence_chart,
+    cuts_band,
+    dial_face,
+    strip_section,
+    work_band,
+)
+from gyrometra.bridge.units import Units
+from gyrometra.inspection.judged import Place
+from gyrometra.jobs.models import Job
+from gyrometra.jobs.reckon import Reckoning
+from gyrometra.steps.page import JobPage
+from gyrometra.truing.rounds import RoundView
+
+#: Widths a band is drawn for; the style sheet shows the one that fits.
+WIDTHS = {"wide": 1280.0, "middle": 760.0, "narrow": 390.0}
+
+
+def bands(draw: Callable[[float], Scene]) -> list[tuple[str, Scene]]:
+    """The same band at each width."""
+    return [(name, draw(width)) for name, width in WIDTHS.items()]
+
+
+def part_of(job: Job) -> Part:
+    """The work as it is drawn."""
+    bore = job.setup.bore
+    reckoning = Reckoning(job)
+    return Part(
+        length_mm=float(bore.length_mm),
+        found=[(float(s.z_mm), float(s.diameter_mm)) for s in bore.found.all()],
+        aim_mm=bore.aim_mm,
+        outside=[(float(s.length_mm), float(s.diameter_mm)) for s in bore.outside.all()],
+        hatch=reckoning.material.hatch,
+    )
+
+
+def labels_of(job: Job, units: Units) -> Labels:
+    """The figures of the work drawing."""
+    bore, reckoning = job.setup.bore, Reckoning(job)
+    nominal = float(bore.nominal_mm) if bore.nominal_mm is not None else bore.aim_mm
+    wall = reckoning.wall_left_mm
+    return Labels(
+        length=units.length(bore.length_mm),
+        now=f"Ø{units.planned(reckoning.start_mm)}" if reckoning.start_mm else "Ø ?",
+        wanted=f"Ø{bore.wanted}" if units.unit == "mm" else f"Ø{units.planned(nominal)}",
+        upper=units.signed(float(bore.upper_mm) - nominal),
+        lower=units.signed(float(bore.lower_mm) - nominal),
+        wall=f"{units.plain(wall)} wall left" if wall is not None else "",
+        stations=[(units.length(s.z_mm), units.planned(s.diameter_mm)) for s in bore.found.all()],
+    )
+
+
+def work_scenes(page: JobPage) -> list[tuple[str, Scene]]:
+    """The Work band."""
+    part, labels = part_of(page.job), labels_of(page.job, page.units)
+    return bands(lambda width: work_band(part, labels, width))
+
+
+def strip_scene(job: Job) -> Scene:
+    """The work at strip size."""
+    return strip_section(part_of(job))
+
+
+def bar_scenes(page: JobPage) -> list[tuple[str, Scene]]:
+    """The Bar band; without a bar the work alone."""
+    reckoning, units = page.reckoning, page.units
+    bar, reach = reckoning.bar, reckoning.reach
+    if bar is None or reach is None:
+        return work_scenes(page)
+    found = reckoning.overhang
+    spring = spring_mm(page)
+    layer = BarLayer(
+        diameter_mm=float(bar.diameter_mm),
+        overrun_mm=float(reckoning.plan.overrun_mm),
+        clear_mm=float(reckoning.plan.clear_mm),
+        bar_words=f"{bar.name} · {bar_kind(bar.kind).label} Ø{units.plain(bar.diameter_mm)}",
+        reach_words=units.length(reach.reach_mm),
+        part_words=(
+            units.length(reckoning.plan.overrun_mm),
+            units.length(reckoning.bore.length_mm),
+            units.length(reckoning.plan.clear_mm),
+        ),
+        spring_mm=spring,
+        spring_words=f"springs {units.planned(spring)}, drawn x 1000" if spring is not None else "",
+        limits=[_ruler(limit, page) for limit in reversed(found.limits)] if found else [],
+    )
+    part = part_of(page.job)
+    return bands(lambda width: bar_band(part, layer, width))
+
+
+def spring_mm(page: JobPage) -> float | None:
+    """How far the picked bar springs at the reach under the heaviest cut, on radius."""
+    reckoning = page.reckoning
+    if reckoning.force is None or reckoning.choice is None or reckoning.bar is None:
+        return None
+    row = next((r for r in reckoning.choice.ranked if r.name == reckoning.bar.name), None)
+    return abs(reckoning.force.radial_n) / row.tip_stiffness_n_mm if row else None
+
+
+_NAMES = {"rule": "Rule of thumb", "deflection": "Deflection", "chatter": "Chatter"}
+
+
+def _ruler(limit: OverhangLimit, page: JobPage) -> RulerLimit:
+    units, found, reach = page.units, page.reckoning.overhang, page.reckoning.reach
+    needed = reach.reach_mm if reach else 0.0
+    at = limit.overhang_mm
+    state, words, figure = "ok", "sets no limit", ""
+    if at is not None:
+        figure = units.length(at)
+        over = needed - at
+        state = "ok" if over <= 1e-9 else limit.binding
+        words = f"{units.length(abs(over))} {'in hand' if over <= 1e-9 else 'over'}"
+    hard = found.hard_limit_mm if found else None
+    governs = limit.criterion != "rule" and at is not None and at == hard
+    return RulerLimit(
+        name=_NAMES[limit.criterion], at_mm=at, figure=figure, words=words, state=state, governs=governs
+    )
+
+
+def cuts_scenes(page: JobPage) -> list[tuple[str, Scene]]:
+    """The Cuts band."""
+    units = page.units
+    done = {row.planned.cut.number for row in page.ledger.rows if row.is_done}
+    shells = [
+        Shell(
+            number=row.cut.number,
+            depth_mm=row.cut.depth_mm,
+            kind=row.cut.kind,
+            depth=units.planned(row.cut.depth_mm),
+            feed=units.plain(row.feed_mm_rev),
+            size=f"Ø{units.planned(row.cut.diameter_mm)}",
+            done=row.cut.number in done,
+        )
+        for row in page.reckoning.planned
+    ]
+    if not shells:
+        return work_scenes(page)
+    part, length = part_of(page.job), units.length(page.job.setup.bore.length_mm)
+    return bands(lambda width: cuts_band(part, shells, length, width))
+
+
+def face_scene(view: RoundView, units: Units, *, small: bool = False) -> Scene:
+    """The dial face of one round."""
+    inside = view.round.surface == "inside"
+    values = view.values_mm
+    known = [v for v in values if v is not None]
+    mean = sum(known) / len(known) if known else 0.0
+    outward = [None if v is None else (mean - v if inside else v - mean) for v in values]
+    found = view.sweep
+    moves = {}
+    for move in view.moves:
+        moves[move.slacken] = ("slacken", "slacken")
+        moves[move.tighten] = ("tighten", units.planned(move.by_mm))
+    face = DialFace(
+        angles_deg=view.round.angles_deg(),
+        outward_mm=outward,
+        words=["" if v is None else units.signed(v) for v in values],
+        limit_mm=view.limit_mm,
+        offset_mm=(found.offset_x_mm, found.offset_y_mm) if found else None,
+        offset_words=units.planned(found.eccentricity_mm) if found else "",
+        moves=moves,
+    )
+    return dial_face(face, 390, 330) if small else dial_face(face)
+
+
+def chart_scene(page: JobPage) -> Scene | None:
+    """Convergence of the rounds against the limit."""
+    units = page.units
+    closed = [view for view in page.rounds if view.is_closed and view.total_mm is not None]
+    if not closed:
+        return None
+    limit = float(page.job.setup.bore.runout_limit_mm)
+    last = closed[-1]
+    expected = None
+    if not last.within and last.stands and last.expected_mm is not None:
+        expected = (last.expected_mm, units.planned(last.expected_mm))
+    rows = [(v.round.number, v.total_mm or 0.0, units.planned(v.total_mm or 0.0), v.is_void) for v in closed[-6:]]
+    return convergence_chart(rows, limit, f"limit {units.planned(limit)}", expected)
+
+
+def bore_scenes(page: JobPage) -> list[tuple[str, Scene]]:
+    """The Bore band: the work and the ladder of passes."""
+    units, ledger = page.units, page.ledger
+    current = ledger.current
+    rungs = []
+    for row in ledger.rows:
+        state = "done" if row.is_done else "now" if row is current else "todo"
+        came = ""
+        if row.came_mm is not None:
+            step = row.sizes[0].gauge.resolution_mm if row.sizes[0].gauge else 0.001
+            came = f"Ø{units.measured(row.came_mm, step)}"
+        rungs.append((row.planned.cut.diameter_mm, f"Ø{units.planned(row.planned.cut.diameter_mm)}", came, state))
+    part, bar = part_of(page.job), page.reckoning.bar
+    length = units.length(page.job.setup.bore.length_mm)
+    diameter = float(bar.diameter_mm) if bar else None
+    return bands(lambda width: bore_band(part, diameter, rungs, length, width))
+
+
+def check_scenes(page: JobPage, angles: tuple[float, float]) -> list[tuple[str, Scene]]:
+    """The Check band: walls against limits."""
+    units, judged, bore = page.units, page.judged, page.job.setup.bore
+    wall = Walls(
+        length_mm=float(bore.length_mm),
+        lower_mm=float(bore.lower_mm),
+        upper_mm=float(bore.upper_mm),
+        guard_mm=judged.expanded_mm,
+        lower_words=f"{units.planned(bore.lower_mm)} bottom limit",
+        upper_words=f"{units.planned(bore.upper_mm)} top limit",
+        first=[_point(p, units) for p in judged.places.values() if p.angle_deg == angles[0]],
+        second=[_point(p, units) for p in judged.places.values() if p.angle_deg == angles[1]],
+        names=(f"Ø at {angles[0]:.0f}°", f"Ø at {angles[1]:.0f}°"),
+        hatch=page.reckoning.material.hatch,
+        depths=[(z, units.length(z)) for z in judged.stations_mm],
+    )
+    return bands(lambda width: check_band(wall, width))
+
+
+def _point(place: Place, units: Units) -> WallPoint:
+    value = place.measured.value_mm if place.measured else 0.0
+    step = float(place.readings[-1].gauge.resolution_mm)
+    call = place.verdict.verdict if place.verdict else "in"
+    return WallPoint(z_mm=place.z_mm, value_mm=value, words=units.measured(value, step), verdict=call)
+
+

@@ -1,0 +1,19 @@
+"""Addresses of the six steps."""
+
+from django.urls import path
+
+from gyrometra.steps import views
+
+urlpatterns = [
+    path("new/", views.new_job, name="new-job"),
+    path("<slug:number>/save/work/", views.save_work, name="save-work"),
+    path("<slug:number>/save/bar/", views.save_bar, name="save-bar"),
+    path("<slug:number>/save/cuts/", views.save_cuts, name="save-cuts"),
+    path("<slug:number>/round/<slug:purpose>/", views.begin_round, name="begin-round"),
+    path("<slug:number>/reading/<slug:purpose>/", views.log_reading, name="log-reading"),
+    path("<slug:number>/take-back/<slug:step>/", views.take_back, name="take-back"),
+    path("<slug:number>/cut/<slug:kind>/", views.log_cut, name="log-cut"),
+    path("<slug:number>/size/", views.log_size, name="log-size"),
+    path("<slug:number>/sign/", views.sign, name="sign"),
+    path("<slug:number>/<slug:step>/", views.step, name="step"),
+]

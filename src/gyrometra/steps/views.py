@@ -1,0 +1,353 @@
+"""The six steps. A view joins form, service, figures and template; it decides nothing."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Callable
+from typing import Any
+
+from django import forms
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+from django.utils import timezone
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
+
+from gyrometra.accounts.people import member
+from gyrometra.bridge.units import Units
+from gyrometra.crib.models import Bar, Cutter, Gauge, Indicator, Machine
+from gyrometra.cutting import services as cutting
+from gyrometra.cutting.models import CutEntry
+from gyrometra.inspection import services as inspection
+from gyrometra.jobs import services as jobs
+from gyrometra.jobs.models import Job
+from gyrometra.jobs.permissions import ChangedMeanwhile, JobClosed, can_sign_verdict
+from gyrometra.steps import plates, progress, scenes
+from gyrometra.steps.forms import (
+    BarForm,
+    CheckSizeForm,
+    CutsForm,
+    EntryForm,
+    GuardForm,
+    PassSetForm,
+    PassSizeForm,
+    PlanForm,
+    ReadingForm,
+    RemarkForm,
+    RoundForm,
+    WorkForm,
+    work_initial,
+)
+from gyrometra.steps.page import JobPage, open_page
+from gyrometra.truing import services as truing
+from gyrometra.truing.models import Round
+from gyrometra.truing.rounds import RoundView
+
+
+def _page(request: HttpRequest, number: str) -> JobPage:
+    try:
+        return open_page(number, Units(member(request).unit))
+    except Job.DoesNotExist:
+        raise Http404(f"There is no job {number}.") from None
+
+
+def _show(request: HttpRequest, page: JobPage, step: str, extra: dict[str, Any]) -> HttpResponse:
+    """One step, whole or as the part that htmx swaps."""
+    context = {
+        "page": page,
+        "job": page.job,
+        "step": step,
+        "rail": plates.rail(page, step),
+        "cautions": page.cautions(step),
+        "can_sign": can_sign_verdict(member(request)),
+        "fresh_id": uuid.uuid4,
+        **extra,
+    }
+    context["base"] = "pages/bare.html" if request.htmx else "pages/base.html"  # type: ignore[attr-defined]
+    return render(request, f"steps/{step}.html", context)
+
+
+def _saved(request: HttpRequest, number: str, step: str) -> HttpResponse:
+    """After a change: the stations are worked out again, and the step is shown as it stands now."""
+    page = _page(request, number)
+    progress.keep(page)
+    if request.htmx:  # type: ignore[attr-defined]
+        return _VIEWS[step](request, page, {})
+    return redirect("step", number=number, step=step)
+
+
+@require_http_methods(["GET", "POST"])
+def new_job(request: HttpRequest) -> HttpResponse:
+    """A new job from what came in."""
+    user = member(request)
+    units = Units(user.unit)
+    form = WorkForm(request.POST or None, units=units)
+    if request.method == "POST" and form.is_valid():
+        job = jobs.create_job(user=user, work=form.work())
+        progress.keep(_page(request, job.number))
+        return redirect("step", number=job.number, step="work")
+    machines = Machine.objects.filter(retired=False).exists()
+    context = {"form": form, "has_machine": machines, "ghost": plates.ghost_rail()}
+    return render(request, "steps/new.html", context, status=422 if form.errors else 200)
+
+
+@require_GET
+def step(request: HttpRequest, number: str, step: str) -> HttpResponse:
+    """One of the six steps."""
+    if step not in _VIEWS:
+        raise Http404
+    return _VIEWS[step](request, _page(request, number), {})
+
+
+def _work(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
+    form = extra.pop("form", None) or WorkForm(units=page.units, initial=work_initial(page.job, page.units), job=page.job)
+    shown = {"form": form, "bands": scenes.work_scenes(page), "plates": plates.work(page)}
+    return _show(request, page, "work", {**shown, **extra})
+
+
+@require_POST
+def save_work(request: HttpRequest, number: str) -> HttpResponse:
+    """Change what is to be bored."""
+    page = _page(request, number)
+    form = WorkForm(request.POST, units=page.units, job=page.job)
+    if not form.is_valid():
+        return _work(request, page, {"form": form, "stale": True})
+    try:
+        job = jobs.change_work(
+            user=member(request), job=page.job, version=_version(request), work=form.work()
+        )
+    except (JobClosed, ChangedMeanwhile) as refused:
+        return _work(request, page, {"form": form, "refused": str(refused)})
+    return _saved(request, job.number, "work")
+
+
+def _version(request: HttpRequest) -> int:
+    text = request.POST.get("version", "")
+    return int(text) if text.isdigit() else 0
+
+
+def _plan_form(page: JobPage, form: type[PlanForm]) -> PlanForm:
+    made = form(units=page.units, job=page.job)
+    made.initial = made.initial_for()
+    return made
+
+
+def _bar(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
+    form = extra.pop("form", None) or _plan_form(page, BarForm)
+    shown = {
+        "form": form,
+        "bands": scenes.bar_scenes(page),
+        "rows": plates.bar_rows(page),
+        "plates": plates.bar(page),
+        "has_cutter": Cutter.objects.filter(retired=False).exists(),
+        "has_bar": Bar.objects.filter(retired=False).exists(),
+    }
+    return _show(request, page, "bar", {**shown, **extra})
+
+
+def _cuts(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
+    form = extra.pop("form", None) or _plan_form(page, CutsForm)
+    shown = {
+        "form": form,
+        "bands": scenes.cuts_scenes(page),
+        "rows": plates.pass_rows(page),
+        "plates": plates.cuts(page),
+        "totals": plates.cut_totals(page),
+    }
+    return _show(request, page, "cuts", {**shown, **extra})
+
+
+def _save_plan(request: HttpRequest, number: str, step: str, form_class: type[PlanForm]) -> HttpResponse:
+    page = _page(request, number)
+    form = form_class(request.POST, units=page.units, job=page.job)
+    if not form.is_valid():
+        return _VIEWS[step](request, _page(request, number), {"form": form, "stale": True})
+    try:
+        jobs.change_plan(
+            user=member(request),
+            job=page.job,
+            version=_version(request),
+            values=form.cleaned_data,
+            typed=form.typed(),
+        )
+    except (JobClosed, ChangedMeanwhile) as refused:
+        fresh = _page(request, number)
+        return _VIEWS[step](request, fresh, {"form": form, "refused": str(refused), "stale": True})
+    return _saved(request, number, step)
+
+
+@require_POST
+def save_bar(request: HttpRequest, number: str) -> HttpResponse:
+    """Change reach, spring, bar or cutter."""
+    return _save_plan(request, number, "bar", BarForm)
+
+
+@require_POST
+def save_cuts(request: HttpRequest, number: str) -> HttpResponse:
+    """Change speeds, feeds, depths or passes."""
+    return _save_plan(request, number, "cuts", CutsForm)
+
+
+def _true(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
+    shown = plates.true(page)
+    shown["form"] = ReadingForm(units=page.units)
+    shown["round_form"] = RoundForm(initial=plates.round_initial(page.rounds))
+    shown["has_indicator"] = Indicator.objects.filter(retired=False).exists()
+    return _show(request, page, "true", {**shown, **extra})
+
+
+@require_POST
+def begin_round(request: HttpRequest, number: str, purpose: str) -> HttpResponse:
+    """Begin the next round of readings."""
+    page = _page(request, number)
+    step = "true" if purpose == Round.Purpose.TRUE else "check"
+    form = RoundForm(request.POST)
+    if not form.is_valid():
+        return _VIEWS[step](request, page, {"round_form": form})
+    try:
+        truing.open_round(
+            user=member(request), setup=page.job.setup, purpose=purpose, **form.cleaned_data
+        )
+    except JobClosed as refused:
+        return _VIEWS[step](request, page, {"refused": str(refused)})
+    return _saved(request, number, step)
+
+
+def _round_view(page: JobPage, purpose: str) -> RoundView:
+    views = page.rounds if purpose == Round.Purpose.TRUE else page.judged.runout_rounds
+    if not views:
+        raise Http404
+    return views[-1]
+
+
+@require_POST
+def log_reading(request: HttpRequest, number: str, purpose: str) -> HttpResponse:
+    """Log one reading of the open round."""
+    page = _page(request, number)
+    step = "true" if purpose == Round.Purpose.TRUE else "check"
+    view = _round_view(page, purpose)
+    form = ReadingForm(request.POST, units=page.units, round=view.round)
+    if not form.is_valid():
+        return _VIEWS[step](request, page, {"form": form})
+    values = form.cleaned_data
+    try:
+        truing.log_reading(
+            user=member(request),
+            round=view.round,
+            place=values["place"],
+            value_mm=values["value"],
+            text=request.POST.get("value", "").strip(),
+            source=values["source"],
+            client_id=values["client_id"],
+            correct=request.POST.get("correct") == "yes",
+        )
+    except truing.PlaceTaken:
+        return _VIEWS[step](request, page, {"form": form, "taken": values["place"]})
+    except JobClosed as refused:
+        return _VIEWS[step](request, page, {"refused": str(refused)})
+    return _saved(request, number, step)
+
+
+@require_POST
+def take_back(request: HttpRequest, number: str, step: str) -> HttpResponse:
+    """Withdraw the last entry of a step's log; it stays there, crossed out."""
+    page = _page(request, number)
+    form = EntryForm(request.POST)
+    if not form.is_valid() or step not in ("true", "bore", "check"):
+        raise Http404
+    user, setup, entry = member(request), page.job.setup, form.cleaned_data["client_id"]
+    try:
+        if step == "bore":
+            cutting.take_back(user=user, setup=setup, client_id=entry)
+        elif step == "check" and request.POST.get("what") == "size":
+            inspection.take_back(user=user, setup=setup, client_id=entry)
+        else:
+            purpose = Round.Purpose.TRUE if step == "true" else Round.Purpose.CHECK
+            truing.take_back(user=user, round=_round_view(page, purpose).round, client_id=entry)
+    except JobClosed as refused:
+        return _VIEWS[step](request, page, {"refused": str(refused)})
+    return _saved(request, number, step)
+
+
+def _bore(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
+    shown = plates.bore(page)
+    shown["size_form"] = PassSizeForm(units=page.units, bore=page.job.setup.bore)
+    shown["guard_form"] = GuardForm()
+    shown["gauges"] = Gauge.objects.filter(retired=False)
+    return _show(request, page, "bore", {**shown, **extra})
+
+
+@require_POST
+def log_cut(request: HttpRequest, number: str, kind: str) -> HttpResponse:
+    """Log a guard step, a setting, a size or a remark."""
+    page = _page(request, number)
+    makers: dict[str, tuple[Callable[[], forms.Form], str]] = {
+        "guard": (lambda: GuardForm(request.POST), "guard_form"),
+        "set": (lambda: PassSetForm(request.POST), "set_form"),
+        "size": (lambda: PassSizeForm(request.POST, units=page.units, bore=page.job.setup.bore), "size_form"),
+        "remark": (lambda: RemarkForm(request.POST), "remark_form"),
+    }
+    if kind not in makers:
+        raise Http404
+    make, name = makers[kind]
+    form = make()
+    if not form.is_valid():
+        return _bore(request, page, {name: form})
+    try:
+        values = plates.cut_values(page, kind, form.cleaned_data, request.POST.get("value", ""))
+        cutting.log_cut(user=member(request), setup=page.job.setup, kind=CutEntry.Kind(kind), **values)
+    except JobClosed as refused:
+        return _bore(request, page, {"refused": str(refused)})
+    return _saved(request, number, "bore")
+
+
+def _check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
+    shown = plates.check(page)
+    shown["bands"] = scenes.check_scenes(page, shown["angles"])
+    shown["form"] = ReadingForm(units=page.units)
+    shown["size_form"] = CheckSizeForm(units=page.units, bore=page.job.setup.bore)
+    shown["round_form"] = RoundForm(initial=plates.round_initial(page.judged.runout_rounds))
+    shown["gauges"] = Gauge.objects.filter(retired=False)
+    shown["has_indicator"] = Indicator.objects.filter(retired=False).exists()
+    return _show(request, page, "check", {**shown, **extra})
+
+
+@require_POST
+def log_size(request: HttpRequest, number: str) -> HttpResponse:
+    """Log one size of the finished bore."""
+    page = _page(request, number)
+    form = CheckSizeForm(request.POST, units=page.units, bore=page.job.setup.bore)
+    if not form.is_valid():
+        return _check(request, page, {"size_form": form})
+    values = form.cleaned_data
+    try:
+        inspection.log_size(
+            user=member(request), setup=page.job.setup, gauge=values["gauge"], z_mm=values["z"],
+            angle_deg=values["angle_deg"], value_mm=values["value_mm"], part_temp_c=values["part_temp_c"],
+            text=request.POST.get("value", "").strip(), source=values["source"],
+            client_id=values["client_id"], repeat=values["repeat"],
+        )  # fmt: skip
+    except JobClosed as refused:
+        return _check(request, page, {"refused": str(refused)})
+    return _saved(request, number, "check")
+
+
+@require_POST
+def sign(request: HttpRequest, number: str) -> HttpResponse:
+    """The lead signs the verdict."""
+    page = _page(request, number)
+    if page.judged.word == "incomplete":
+        return _check(request, page, {"refused": "Incomplete: measure what is missing before you sign."})
+    try:
+        inspection.sign_off(
+            user=member(request), job=page.job, verdict=plates.signed_verdict(page, timezone.now())
+        )
+    except JobClosed as refused:
+        return _check(request, page, {"refused": str(refused)})
+    except inspection.NotAllowed:
+        return _check(request, page, {"refused": "Only the lead signs a verdict."})
+    return _saved(request, number, "check")
+
+
+_VIEWS: dict[str, Callable[[HttpRequest, JobPage, dict[str, Any]], HttpResponse]] = {
+    "work": _work, "bar": _bar, "cuts": _cuts, "true": _true, "bore": _bore, "check": _check,
+}  # fmt: skip

@@ -1,0 +1,55 @@
+"""Rounds of indicator readings round the work."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.db import models
+
+from gyrometra.crib.models import Indicator, mm
+from gyrometra.jobs.models import LogEntry, SetUp
+
+
+class Round(models.Model):
+    """One turn of the indicator: so many places on one surface, for truing or for the check."""
+
+    class Method(models.TextChoices):
+        SWEEP = "sweep", "sweep"
+        FLATS = "flats", "opposite flats"
+
+    class Purpose(models.TextChoices):
+        TRUE = "true", "truing"
+        CHECK = "check", "run-out of the finished bore"
+
+    setup = models.ForeignKey(SetUp, on_delete=models.CASCADE, related_name="rounds")
+    number = models.PositiveSmallIntegerField()
+    purpose = models.CharField(max_length=6, choices=Purpose.choices, default=Purpose.TRUE)
+    method = models.CharField(max_length=6, choices=Method.choices, default=Method.SWEEP)
+    places = models.PositiveSmallIntegerField(default=8)
+    surface = models.CharField(max_length=8)
+    indicator = models.ForeignKey(Indicator, on_delete=models.PROTECT, related_name="rounds")
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [
+            models.UniqueConstraint(fields=["setup", "purpose", "number"], name="one_round_once")
+        ]
+
+    def __str__(self) -> str:
+        return f"round {self.number}"
+
+    def angles_deg(self) -> list[float]:
+        """The places on the work, clockwise from jaw 1."""
+        return [360 * place / self.places for place in range(self.places)]
+
+
+class Reading(LogEntry):
+    """One indicator reading; place `places` is "first again", which closes the round."""
+
+    round = models.ForeignKey(Round, on_delete=models.PROTECT, related_name="readings")
+    place = models.PositiveSmallIntegerField()
+    value_mm = mm()
+
+    def __str__(self) -> str:
+        return f"{self.value_mm} at {self.place}"

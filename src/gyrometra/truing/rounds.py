@@ -1,0 +1,191 @@
+"""What a round of readings says: joins the stored readings with the core."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from functools import cached_property
+
+from gyrocore import (
+    Closing,
+    FlatPair,
+    FourJawFlats,
+    InvalidInput,
+    JawMove,
+    Sweep,
+    close_round,
+    closing_allowance_mm,
+    four_jaw_flats,
+    reading_after_move_mm,
+    sweep,
+)
+from gyrometra.jobs.models import SetUp
+from gyrometra.truing.models import Reading, Round
+
+#: Jaws clockwise from the top, as seen from the tailstock.
+JAWS_DEG = {"1": 0.0, "2": 90.0, "3": 180.0, "4": 270.0}
+
+
+@dataclass
+class RoundView:
+    """One round with its standing readings, worked out."""
+
+    round: Round
+    readings: list[Reading]
+    limit_mm: float
+
+    @cached_property
+    def by_place(self) -> dict[int, Reading]:
+        """The standing reading of each place."""
+        return {reading.place: reading for reading in self.readings}
+
+    @property
+    def values_mm(self) -> list[float | None]:
+        """One value a place, None where nothing stands."""
+        found = self.by_place
+        return [float(found[p].value_mm) if p in found else None for p in range(self.round.places)]
+
+    @property
+    def is_full(self) -> bool:
+        """Whether every place has been read."""
+        return None not in self.values_mm
+
+    @property
+    def next_place(self) -> int | None:
+        """The cell that waits; `places` is "first again", None when the round is closed."""
+        for place in range(self.round.places + 1):
+            if place not in self.by_place:
+                return place
+        return None
+
+    @cached_property
+    def closing(self) -> Closing | None:
+        """Whether first again came back; None while it is not read."""
+        again, first = self.by_place.get(self.round.places), self.by_place.get(0)
+        if again is None or first is None:
+            return None
+        allowed = closing_allowance_mm(
+            indicator_step_mm=float(self.round.indicator.step_mm), limit_mm=self.limit_mm
+        )
+        return close_round(
+            first_mm=float(first.value_mm), first_again_mm=float(again.value_mm), allowed_mm=allowed
+        )
+
+    @property
+    def is_void(self) -> bool:
+        """Whether the indicator moved during the round."""
+        return self.closing is not None and not self.closing.holds
+
+    @property
+    def is_closed(self) -> bool:
+        """Whether all places and first again are read."""
+        return self.is_full and self.closing is not None
+
+    @property
+    def stands(self) -> bool:
+        """Whether the round is closed and not void: only such a round decides."""
+        return self.is_closed and not self.is_void
+
+    @cached_property
+    def sweep(self) -> Sweep | None:
+        """The least-squares answer, from three places read."""
+        places = [(a, v) for a, v in zip(self.round.angles_deg(), self.values_mm, strict=True) if v is not None]
+        try:
+            return sweep(
+                angles_deg=[angle for angle, _ in places],
+                readings_mm=[value for _, value in places],
+                surface=self.round.surface,
+                jaws_deg=JAWS_DEG,
+                acceptance_mm=self.limit_mm,
+            )
+        except InvalidInput:
+            return None
+
+    @cached_property
+    def flats(self) -> FourJawFlats | None:
+        """Half the differences, pair by pair, where the four flats are read."""
+        values = self.values_mm
+        step = self.round.places // 4
+        at_jaw = [values[jaw * step] for jaw in range(4)]
+        if None in at_jaw:
+            return None
+        one, two, three, four = (float(value or 0) for value in at_jaw)
+        return four_jaw_flats(
+            pairs=[
+                FlatPair(jaws=("1", "3"), readings_mm=(one, three)),
+                FlatPair(jaws=("2", "4"), readings_mm=(two, four)),
+            ],
+            acceptance_mm=self.limit_mm,
+            surface=self.round.surface,
+        )
+
+    @property
+    def moves(self) -> list[JawMove]:
+        """What to do at the jaws, the larger move first."""
+        if self.round.method == Round.Method.FLATS:
+            found = [
+                JawMove(slacken=str(p.slacken), tighten=str(p.tighten), by_mm=p.by_mm)
+                for p in (self.flats.pairs if self.flats else ())
+                if p.slacken is not None
+            ]
+        else:
+            found = list(self.sweep.moves) if self.sweep else []
+        return sorted(found, key=lambda move: -move.by_mm)
+
+    def reading_before_mm(self, move: JawMove) -> float | None:
+        """The standing reading at the jaw that is tightened."""
+        place = round(JAWS_DEG[move.tighten] * self.round.places / 360)
+        reading = self.by_place.get(place)
+        return None if reading is None else float(reading.value_mm)
+
+    def reading_after_mm(self, move: JawMove) -> float | None:
+        """What the indicator will read there after the move."""
+        before = self.reading_before_mm(move)
+        if before is None:
+            return None
+        return reading_after_move_mm(
+            reading_mm=before, surface=self.round.surface, offset_toward_mm=move.by_mm
+        )
+
+    @property
+    def total_mm(self) -> float | None:
+        """The total reading: run-out of the surface as swept."""
+        if self.round.method == Round.Method.FLATS:
+            return max((abs(p.difference_mm) for p in self.flats.pairs), default=None) if self.flats else None
+        return self.sweep.total_reading_mm if self.sweep else None
+
+    @property
+    def off_centre_mm(self) -> float | None:
+        """How far the surface's own axis lies off."""
+        if self.round.method == Round.Method.FLATS:
+            if self.flats is None:
+                return None
+            return float(sum(pair.by_mm**2 for pair in self.flats.pairs) ** 0.5)
+        return self.sweep.eccentricity_mm if self.sweep else None
+
+    @property
+    def expected_mm(self) -> float | None:
+        """Run-out to expect once the moves are made: what shape leaves."""
+        if self.round.method == Round.Method.FLATS:
+            return 0.0 if self.flats else None
+        return self.sweep.expected_total_after_mm if self.sweep else None
+
+    @property
+    def within(self) -> bool:
+        """Whether this round shows the work true enough."""
+        return self.stands and self.total_mm is not None and self.total_mm <= self.limit_mm + 1e-9
+
+
+def rounds_of(setup: SetUp, purpose: str, limit_mm: float) -> list[RoundView]:
+    """All rounds of one purpose, oldest first; two queries however many."""
+    rounds = list(setup.rounds.filter(purpose=purpose).select_related("indicator", "by"))
+    standing = Reading.objects.standing().filter(round__in=rounds).select_related("by")
+    by_round: dict[int, list[Reading]] = {}
+    for reading in standing:
+        by_round.setdefault(reading.round_id, []).append(reading)
+    return [RoundView(r, by_round.get(r.pk, []), limit_mm) for r in rounds]
+
+
+def last_standing(views: Iterable[RoundView]) -> RoundView | None:
+    """The newest round that decides."""
+    return next((view for view in reversed(list(views)) if view.stands), None)

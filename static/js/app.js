@@ -1,0 +1,128 @@
+// Behaviour of the pages: keys, keypad, cautions. No rule of the job stands here.
+"use strict";
+
+const CABLE_MS = 35; // a gauge cable types faster than any hand
+
+function activeCell() {
+  return document.querySelector("[data-active-cell]");
+}
+
+function isTyping(target) {
+  return target instanceof HTMLElement && target.matches("input:not([type=radio]):not([type=checkbox]), textarea, select");
+}
+
+function press(cell, key) {
+  if (key === "back") cell.value = cell.value.slice(0, -1);
+  else if (key === "sign") cell.value = cell.value.startsWith("-") ? cell.value.slice(1) : "-" + cell.value;
+  else cell.value += key;
+}
+
+function sourceOf(form, source) {
+  const field = form.querySelector("input[name=source]");
+  if (field) field.value = source;
+}
+
+document.addEventListener("alpine:init", () => {
+  Alpine.data("keypad", () => ({}));
+  Alpine.data("remark", () => ({}));
+  Alpine.data("cautions", () => ({
+    at: 0,
+    get all() { return this.$root.querySelectorAll(".one"); },
+    get words() { return `${this.at + 1} of ${this.$root.querySelectorAll(".one").length}`; },
+    next() {
+      const all = this.$root.querySelectorAll(".one");
+      this.at = (this.at + 1) % all.length;
+      all.forEach((one, place) => one.classList.toggle("later", place !== this.at));
+    },
+  }));
+});
+
+document.addEventListener("click", (event) => {
+  const target = event.target.closest("[data-key], [data-likely], [data-clear], [data-open-keys], [data-close-keys], [data-print]");
+  if (!target) return;
+  const cell = activeCell();
+  if (target.dataset.key && cell) {
+    press(cell, target.dataset.key);
+    sourceOf(cell.form, "keypad");
+  } else if (target.dataset.likely && cell) {
+    cell.value = target.dataset.likely;
+    cell.form.requestSubmit();
+  } else if ("clear" in target.dataset && cell) {
+    cell.value = "";
+    cell.focus();
+  } else if ("openKeys" in target.dataset) {
+    document.getElementById("keys").showModal();
+  } else if ("closeKeys" in target.dataset) {
+    document.getElementById("keys").close();
+  } else if ("print" in target.dataset) {
+    window.print();
+  }
+});
+
+// Two taps log a remark: sound, then look.
+document.addEventListener("change", (event) => {
+  const form = event.target.closest("form[x-data=remark]");
+  if (form && form.querySelector("[name=sound]:checked") && form.querySelector("[name=look]:checked")) form.requestSubmit();
+});
+
+let armed = 0; // time of a "g" that waits for its digit
+let lastKey = 0;
+let quick = 0;
+
+function noteTiming(cell) {
+  const now = performance.now();
+  quick = now - lastKey < CABLE_MS ? quick + 1 : 0;
+  lastKey = now;
+  if (quick >= 2) sourceOf(cell.form, "cable");
+}
+
+function letter(key) {
+  if (key === "b") document.querySelector("a.back")?.click();
+  else if (key === "u") document.getElementById("unit-switch")?.click();
+  else if (key === "z") document.getElementById("take-back")?.click();
+  else if (key === "?") document.getElementById("keys")?.showModal();
+}
+
+document.addEventListener("keydown", (event) => {
+  if (event.ctrlKey || event.metaKey || event.altKey) return;
+  const cell = activeCell();
+  const inReading = cell && event.target === cell && cell.closest("[data-reading]");
+  const typing = isTyping(event.target);
+  if (cell && /^[0-9.,+-]$/.test(event.key) && (event.target === cell || !typing)) {
+    noteTiming(cell);
+    if (event.target !== cell && !(armed && performance.now() - armed < 1500)) {
+      event.preventDefault();
+      cell.focus();
+      cell.value += event.key;
+      return;
+    }
+  }
+  if (event.key === "Escape" && cell && event.target === cell) {
+    cell.value = "";
+    cell.blur();
+    return;
+  }
+  if (event.key === "Enter" && cell && !typing && cell.value && !event.target.closest("button, a, summary")) {
+    event.preventDefault();
+    cell.form.requestSubmit();
+    return;
+  }
+  if (document.body.dataset.keys !== "on" || (typing && !inReading)) return;
+  if (armed && performance.now() - armed < 1500 && /^[1-6]$/.test(event.key)) {
+    event.preventDefault();
+    armed = 0;
+    document.querySelector(`[data-step="${event.key}"]`)?.click();
+    return;
+  }
+  armed = event.key === "g" ? performance.now() : 0;
+  if (event.key === "g" || "buz?".includes(event.key)) {
+    event.preventDefault();
+    letter(event.key);
+  }
+});
+
+// After a swap the next cell takes the caret; nothing else moves by itself.
+document.addEventListener("htmx:afterSettle", () => {
+  const cell = document.querySelector("[data-reading] [data-active-cell]");
+  if (cell && (document.activeElement === document.body || document.activeElement === null)) cell.focus({ preventScroll: true });
+});
