@@ -4,7 +4,14 @@ Pages reach the core through `gyrometra.bridge`, which imports the names listed 
 """
 
 from gyrocore.catalogue import (
-    BarKind, Caution, Material, bar_kind, bar_kinds, cautions, material, materials,
+    BarKind,
+    Caution,
+    Material,
+    bar_kind,
+    bar_kinds,
+    cautions,
+    material,
+    materials,
 )
 from gyrocore.errors import CoreError, InvalidInput
 from gyrocore.formulas.cutting_force import Cut, CuttingForce, cutting_force
@@ -25,7 +32,10 @@ from gyrocore.planning.reach import SPRING_SHARE, FirstCut, Reach, first_cut_dep
 from gyrocore.planning.speed import Speed, spindle_speed
 from gyrocore.truing.flats import FlatPair, FourJawFlats, PairMove, four_jaw_flats
 from gyrocore.truing.rounds import (
-    Closing, close_round, closing_allowance_mm, reading_after_move_mm,
+    Closing,
+    close_round,
+    closing_allowance_mm,
+    reading_after_move_mm,
 )
 from gyrocore.truing.sweep import Harmonic, JawMove, Sweep, sweep
 from gyrocore.units import Length, clean_text, read_indicator, read_length

@@ -39,9 +39,7 @@ def require_between(least: float, most: float, **fields: float | None) -> None:
     require_finite(**fields)
     for field, value in fields.items():
         if value is not None and not least <= value <= most:
-            raise InvalidInput(
-                field, "not_between", given=value, least=least, most=most, allowed=most
-            )
+            raise InvalidInput(field, "not_between", given=value, least=least, most=most, allowed=most)
 
 
 def require_open_between(least: float, most: float, **fields: float | None) -> None:
@@ -49,9 +47,7 @@ def require_open_between(least: float, most: float, **fields: float | None) -> N
     require_finite(**fields)
     for field, value in fields.items():
         if value is not None and not least < value < most:
-            raise InvalidInput(
-                field, "not_open_between", given=value, least=least, most=most, allowed=most
-            )
+            raise InvalidInput(field, "not_open_between", given=value, least=least, most=most, allowed=most)
 
 
 def require_whole(least: int, **fields: int) -> None:

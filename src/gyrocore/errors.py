@@ -9,7 +9,7 @@ class CoreError(Exception):
     """Base of everything the core raises on purpose."""
 
 
-class InvalidInput(CoreError):  # noqa: N818 - the house's word for it, used on every page
+class InvalidInput(CoreError):
     """A value that cannot be worked with.
 
     Parameters
@@ -39,6 +39,4 @@ class InvalidInput(CoreError):  # noqa: N818 - the house's word for it, used on 
     def under(self, prefix: str) -> InvalidInput:
         """The same error with its field placed below `prefix`."""
         field = f"{prefix}.{self.field}" if self.field else prefix
-        return InvalidInput(
-            field, self.code, given=self.given, allowed=self.allowed, **self.values
-        )
+        return InvalidInput(field, self.code, given=self.given, allowed=self.allowed, **self.values)

@@ -36,9 +36,7 @@ _PART_OF = re.compile(r"^(?P<part>[a-z]+)\s+(?:of\s+an?\s+|of\s+)?(?P<unit>[a-z\
 _SPLIT = re.compile(r"^(?P<number>[-+]?[\d.,/\s-]*\d[.,]?)\s*(?P<unit>.*)$", re.DOTALL)
 _PLAIN = re.compile(r"^[-+]?\s*(?:\d+(?:[.,]\d*)?|[.,]\d+)$")
 _GROUPED = re.compile(r"^[-+]?\s*[1-9]\d{0,2}(?P<mark>[.,])\d{3}(?:(?P=mark)\d{3})*(?:[.,]\d*)?$")
-_FRACTION = re.compile(
-    r"^(?P<sign>[-+]?)\s*(?:(?P<whole>\d+)(?:\s+|\s*-\s*))?(?P<top>\d+)\s*/\s*(?P<bottom>\d+)$"
-)
+_FRACTION = re.compile(r"^(?P<sign>[-+]?)\s*(?:(?P<whole>\d+)(?:\s+|\s*-\s*))?(?P<top>\d+)\s*/\s*(?P<bottom>\d+)$")
 _CHARACTERS = {
     "\u201c": '"', "\u201d": '"', "\u2033": '"', "\u201f": '"', "''": '"',
     "\u2212": "-", "\u2010": "-", "\u2011": "-", "\u2012": "-", "\u2013": "-",
@@ -177,9 +175,7 @@ def _own_mark(number: str, mark: str) -> str:
 def _refuse_doubtful_comma(text: str, number: str) -> None:
     before, comma, after = number.lstrip("+- ").partition(",")
     if comma and len(after) == 3 and before.strip("0"):
-        raise InvalidInput(
-            "text", "doubtful_comma", given=text, small=f"{before}.{after}", large=before + after
-        )
+        raise InvalidInput("text", "doubtful_comma", given=text, small=f"{before}.{after}", large=before + after)
 
 
 def read_indicator(text: str, unit: str, decimal_mark: str | None = None) -> Length:

@@ -15,7 +15,7 @@ from gyrodraw.shells import Shell, cuts_band
 from gyrodraw.walls import WallPoint, Walls, check_band
 
 __all__ = [
-    "BarLayer", "DialFace", "Labels", "Part", "RulerLimit", "Scene", "Shell", "WallPoint", "Walls", "bar_band", "bore_band", "check_band",
-    "convergence_chart", "cuts_band", "dial_face", "dial_scale", "lever_gate", "strip_section",
-    "work_band",
+    "BarLayer", "DialFace", "Labels", "Part", "RulerLimit", "Scene", "Shell", "WallPoint", "Walls",
+    "bar_band", "bore_band", "check_band", "convergence_chart", "cuts_band", "dial_face", "dial_scale",
+    "lever_gate", "strip_section", "work_band",
 ]  # fmt: skip

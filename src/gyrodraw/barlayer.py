@@ -88,7 +88,7 @@ def _bar(view: View, part: Part, layer: BarLayer, holder: float, width: float) -
     )  # fmt: skip
     wall = view.y(part.aim_mm)
     scene.poly(
-        [(tip, wall), (tip + 7, view.axis_y - r), (tip - 1, view.axis_y - r), (tip - 5, wall + 3)],
+        [(tip, wall), (tip + 16, view.axis_y - r), (tip + 2, view.axis_y - r), (tip - 3, wall + 4)],
         "cutter", closed=True,
     )  # fmt: skip
     scene.poly(
@@ -119,7 +119,12 @@ def _reach_dimensions(view: View, part: Part, layer: BarLayer, holder: float) ->
     scene, y = view.scene, 26.0
     far, cutter = view.x(part.length_mm), view.x(part.length_mm + layer.overrun_mm)
     top = view.y(part.greatest_mm)
-    for x, foot in ((cutter, view.y(part.aim_mm)), (far, top), (view.face_x, top), (holder, view.axis_y - 60)):
+    for x, foot in (
+        (cutter, view.y(part.aim_mm)),
+        (far, top),
+        (view.face_x, top),
+        (holder, view.axis_y - 60),
+    ):
         scene.line((x, y - 6), (x, max(foot - 3, y)), "narrow")
     overrun, length, clear = layer.part_words
     scene.dimension((far, y), (view.face_x, y), length)

@@ -26,7 +26,7 @@ def bore_band(
         if bar_diameter_mm:
             _bar_at_face(view, part, bar_diameter_mm)
         draw_axis(view, 24, view.face_x + (180 if width > 900 else 90))
-        draw_length(view, part, length, 28)
+        draw_length(view, part, length, view.y(part.greatest_mm) - 26)
         scene.text((24, height - 14), "half section, to scale; the feed runs to the left", "label")
     _ladder(scene, rungs, 24.0 if narrow else (640.0 if width > 900 else 420.0), width, height)
     return scene
@@ -38,7 +38,9 @@ def _bar_at_face(view: View, part: Part, diameter_mm: float) -> None:
     scene.rect((tip, view.axis_y - r), (end, view.axis_y + r), "bar")
     wall = view.y(part.aim_mm)
     scene.poly(
-        [(tip, wall), (tip + 7, view.axis_y - r), (tip - 1, view.axis_y - r)], "cutter", closed=True
+        [(tip, wall), (tip + 16, view.axis_y - r), (tip + 2, view.axis_y - r), (tip - 3, wall + 4)],
+        "cutter",
+        closed=True,
     )
     scene.line((tip + 40, view.axis_y - r - 16), (tip + 2, view.axis_y - r - 16), "narrow-blue")
     scene.arrow((tip - 4, view.axis_y - r - 16), (tip + 40, view.axis_y - r - 16), "arrowhead-blue")

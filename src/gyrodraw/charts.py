@@ -43,9 +43,9 @@ def convergence_chart(
         if near_end or len(totals) <= 4:
             scene.text((point[0] + 9, point[1] - 8), words, "chart-figure")
     if expected and points:
-        at = (left + 8 + len(totals) * step, y(expected[0]))
-        scene.line(points[-1], at, "expected-line")
-        scene.circle(at, 5, "place-expected")
-        scene.text((at[0] - 2, at[1] - 10), expected[1], "figure-blue-small", "end")
-        scene.text((at[0], height - 8), str(totals[-1][0] + 1), "small", "middle")
+        spot = (left + 8 + len(totals) * step, y(expected[0]))
+        scene.line(points[-1], spot, "expected-line")
+        scene.circle(spot, 5, "place-expected")
+        scene.text((spot[0] - 2, spot[1] - 10), expected[1], "figure-blue-small", "end")
+        scene.text((spot[0], height - 8), str(totals[-1][0] + 1), "small", "middle")
     return scene

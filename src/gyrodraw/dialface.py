@@ -26,8 +26,8 @@ def dial_face(face: DialFace, width: float = 460, height: float = 372) -> Scene:
     """The dial face, seen from the tailstock, jaw 1 at the top, clockwise."""
     scene = Scene(width, height, "End view from the tailstock with the readings round the work")
     centre = (width / 2, height / 2)
-    outer = min(width / 2 - 104, height / 2 - 42)
-    ring = outer * 0.78
+    outer = min(width / 2 - 72, height / 2 - 40)
+    ring = outer * 0.86
     factor = _factor(face, outer - ring)
     scene.circle(centre, outer, "outline")
     band = min(face.limit_mm / 2 * factor, ring * 0.3)
@@ -41,7 +41,7 @@ def dial_face(face: DialFace, width: float = 460, height: float = 372) -> Scene:
     _jaws(scene, face, centre, outer)
     _profile(scene, face, centre, ring, factor)
     _centre(scene, face, centre, ring, factor)
-    scene.text((6, height - 8), f"drawn x {factor * 1:.0f}", "small")
+    scene.text((6, height - 8), f"drawn x {factor:.0f}", "small")
     scene.text((width - 6, height - 8), "seen from the tailstock", "small", "end")
     return scene
 
@@ -100,7 +100,7 @@ def _profile(scene: Scene, face: DialFace, centre: Point, ring: float, factor: f
         point = _at(centre, ring + value * factor, angle)
         points.append(point)
         if words and len(face.angles_deg) <= 8:
-            x, y = _at(centre, ring * 0.60, angle)
+            x, y = _at(centre, ring * 0.58, angle)
             scene.text((x, y + 5), words, "reading", "middle")
     if len(points) > 2:
         whole = len(points) == len(face.angles_deg)

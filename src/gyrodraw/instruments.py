@@ -22,7 +22,7 @@ def dial_scale(value: float, *, unit_step: float = 1, per_turn: float | None = N
             continue
         major = n % 5 == 0
         scene.line((x, y), (x, y - (11 if major else 6)), "narrow")
-        if major and abs(mark - value) > 1.2 * unit_step:
+        if major and abs(mark - value) > 1.2 * unit_step and left + 12 <= x <= right - 12:
             shown = mark % per_turn if per_turn else mark
             scene.text((x, y - 14), f"{shown:g}", "tick-figure", "middle")
     x = left + (value - first) / span * (right - left)

@@ -47,9 +47,7 @@ class Scene:
 
     def lines(self, pairs: Iterable[tuple[Point, Point]], role: str) -> None:
         """Many lines of one role as one path."""
-        path = "".join(
-            f"M{number(a[0])} {number(a[1])}L{number(b[0])} {number(b[1])}" for a, b in pairs
-        )
+        path = "".join(f"M{number(a[0])} {number(a[1])}L{number(b[0])} {number(b[1])}" for a, b in pairs)
         if path:
             self.shapes.append(Shape("path", role, path))
 

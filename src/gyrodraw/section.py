@@ -86,9 +86,7 @@ def draw_axis(view: View, left: float, right: float, *, half_view: bool = True) 
     view.scene.line((left, view.axis_y), (right, view.axis_y), "axis")
     if half_view:
         for x in (left + 6, right - 18):
-            view.scene.lines(
-                [((x, view.axis_y + dy), (x + 12, view.axis_y + dy)) for dy in (-4, 4)], "narrow"
-            )
+            view.scene.lines([((x, view.axis_y + dy), (x + 12, view.axis_y + dy)) for dy in (-4, 4)], "narrow")
 
 
 def draw_work(view: View, part: Part) -> None:

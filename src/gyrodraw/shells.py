@@ -36,7 +36,7 @@ def cuts_band(part: Part, shells: Sequence[Shell], length: str, width: float) ->
         draw_work(view, part)
         draw_wanted(view, part)
         draw_axis(view, 24, view.face_x + 40)
-        draw_length(view, part, length, 28)
+        draw_length(view, part, length, view.y(part.greatest_mm) - 26)
         scene.text((24, height - 14), "half section, to scale", "label")
     left = 24.0 if narrow or width <= 900 else 470.0
     _shells(scene, part, shells[:rows], left, width, narrow)
@@ -45,9 +45,7 @@ def cuts_band(part: Part, shells: Sequence[Shell], length: str, width: float) ->
     return scene
 
 
-def _shells(
-    scene: Scene, part: Part, shells: Sequence[Shell], left: float, width: float, narrow: bool
-) -> None:
+def _shells(scene: Scene, part: Part, shells: Sequence[Shell], left: float, width: float, narrow: bool) -> None:
     total = sum(shell.depth_mm for shell in shells) or 1.0
     wall = 96.0 if narrow else 300.0 if width > 900 else 200.0
     top, tall = 40.0, 30.0 * len(shells)

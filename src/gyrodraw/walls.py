@@ -45,7 +45,7 @@ def check_band(walls: Walls, width: float) -> Scene:
     axis = height / 2
     scale = _scale(walls)
     for points, name, up in ((walls.first, walls.names[0], True), (walls.second, walls.names[1], False)):
-        _wall(scene, walls, points, name, up, (left, right), axis, scale, narrow)
+        _wall(scene, walls, points, name, up, _Frame(left, right, axis, scale, narrow))
     scene.line((12, axis), (width - 12, axis), "axis")
     for z, words in walls.depths:
         x = _x(walls, z, left, right)
@@ -70,11 +70,19 @@ def _x(walls: Walls, z: float, left: float, right: float) -> float:
     return right - 24 - z / walls.length_mm * (right - left - 48)
 
 
-def _wall(
-    scene: Scene, walls: Walls, points: Sequence[WallPoint], name: str, up: bool,
-    ends: Point, axis: float, scale: float, narrow: bool,
-) -> None:  # fmt: skip
-    left, right = ends
+@dataclass(frozen=True, slots=True)
+class _Frame:
+    """Where the walls stand on the sheet."""
+
+    left: float
+    right: float
+    axis: float
+    scale: float
+    narrow: bool
+
+
+def _wall(scene: Scene, walls: Walls, points: Sequence[WallPoint], name: str, up: bool, frame: _Frame) -> None:
+    left, right, axis, scale, narrow = frame.left, frame.right, frame.axis, frame.scale, frame.narrow
     sign = -1.0 if up else 1.0
     base = axis + sign * 84
 

@@ -7,6 +7,7 @@ import math
 from dataclasses import fields, is_dataclass
 from typing import Any
 
+import numpy as np
 from pydantic import TypeAdapter, ValidationError
 
 from gyrocore.contract.table import CALCULATIONS, Calculation, calculation
@@ -63,12 +64,12 @@ def run(entry: Calculation, values: dict[str, Any]) -> dict[str, Any]:
     except OverflowError:
         raise InvalidInput("", "too_large") from None
     try:
-        answer = _plain(entry.run(model))
-    except (OverflowError, ZeroDivisionError, FloatingPointError, ArithmeticError):
-        raise InvalidInput("", "too_large") from None
-    except ValueError as error:
-        if isinstance(error, InvalidInput):
-            raise
+        with np.errstate(over="raise", invalid="raise", divide="raise", under="ignore"):
+            answer = _plain(entry.run(model))
+    except InvalidInput:
+        raise
+    except (ArithmeticError, ValueError, RuntimeError):
+        # figures so large or small that floats no longer hold them
         raise InvalidInput("", "too_large") from None
     _require_finite_answer(answer)
     return answer  # type: ignore[no-any-return]

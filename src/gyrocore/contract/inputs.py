@@ -11,9 +11,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 Text = Annotated[str, Field(max_length=500)]
-BarKindName = Literal[
-    "steel", "heavy-metal", "carbide", "damped-steel", "damped-carbide", "line-bar"
-]
+BarKindName = Literal["steel", "heavy-metal", "carbide", "damped-steel", "damped-carbide", "line-bar"]
 Surface = Literal["outside", "inside"]
 Jaw = str | int
 

@@ -96,10 +96,7 @@ def _pass_plan(m: i.PassPlanInput) -> PassPlan:
 
 
 def _flats(m: i.FourJawFlatsInput) -> FourJawFlats:
-    pairs = [
-        FlatPair(jaws=(p.jaws[0], p.jaws[1]), readings_mm=(p.readings_mm[0], p.readings_mm[1]))
-        for p in m.pairs
-    ]
+    pairs = [FlatPair(jaws=(p.jaws[0], p.jaws[1]), readings_mm=(p.readings_mm[0], p.readings_mm[1])) for p in m.pairs]
     return four_jaw_flats(pairs=pairs, acceptance_mm=m.acceptance_mm, surface=m.surface)
 
 
@@ -137,27 +134,17 @@ def _plain(function: Callable[..., Any]) -> Callable[[i.Input], Any]:
 CALCULATIONS: dict[str, Calculation] = {
     "length": _entry("Read a length as people write it.", i.LengthInput, Length, _length),
     "limits": _entry("Read limits: a class, plus/minus or from-to.", i.LimitsInput, Limits, _limits),
-    "speed": _entry(
-        "Spindle speed, brought to one the machine has.", i.SpeedInput, Speed, _plain(spindle_speed)
-    ),
+    "speed": _entry("Spindle speed, brought to one the machine has.", i.SpeedInput, Speed, _plain(spindle_speed)),
     "cut_time": _entry("Minutes under feed.", i.CutTimeInput, CutTime, _plain(cut_time)),
     "finish": _entry("Roughness of a feed, or feed for a roughness.", i.FinishInput, Finish, _plain(finish)),
     "cutting_force": _entry("Chip, forces, power and torque.", i.CutInput, CuttingForce, _force),
     "stability": _entry("Depth at which chatter begins.", i.StabilityInput, Stability, _stability),
-    "overhang": _entry(
-        "How far a bar may hang out: rule, bending, chatter.", i.OverhangInput, Overhang, _overhang
-    ),
-    "choose_bar": _entry(
-        "Rank the crib's bars for a bore.", i.ChooseBarInput, BarChoice, _choose_bar
-    ),
+    "overhang": _entry("How far a bar may hang out: rule, bending, chatter.", i.OverhangInput, Overhang, _overhang),
+    "choose_bar": _entry("Rank the crib's bars for a bore.", i.ChooseBarInput, BarChoice, _choose_bar),
     "head_dial": _entry("Turns and divisions of a dial.", i.HeadDialInput, DialMove, _head_dial),
     "pass_plan": _entry("Share the stock among passes.", i.PassPlanInput, PassPlan, _pass_plan),
-    "four_jaw_flats": _entry(
-        "Half the difference over opposite jaws.", i.FourJawFlatsInput, FourJawFlats, _flats
-    ),
-    "sweep": _entry(
-        "Off centre and shape of a swept round surface.", i.SweepInput, Sweep, _plain(sweep)
-    ),
+    "four_jaw_flats": _entry("Half the difference over opposite jaws.", i.FourJawFlatsInput, FourJawFlats, _flats),
+    "sweep": _entry("Off centre and shape of a swept round surface.", i.SweepInput, Sweep, _plain(sweep)),
     "measurement": _entry(
         "Value and uncertainty of repeats at one place.", i.MeasurementInput, Measurement, _measurement
     ),

@@ -37,15 +37,11 @@ def second_moment_mm4(diameter_mm: float, inner_diameter_mm: float = 0.0) -> flo
     require_positive(diameter_mm=diameter_mm)
     require_not_negative(inner_diameter_mm=inner_diameter_mm)
     if inner_diameter_mm >= diameter_mm:
-        raise InvalidInput(
-            "inner_diameter_mm", "not_under", given=inner_diameter_mm, allowed=diameter_mm
-        )
+        raise InvalidInput("inner_diameter_mm", "not_under", given=inner_diameter_mm, allowed=diameter_mm)
     return pi * (diameter_mm**4 - inner_diameter_mm**4) / 64
 
 
-def tip_stiffness_n_mm(
-    bending_n_mm2: float, overhang_mm: float, bearing_spacing_mm: float | None = None
-) -> float:
+def tip_stiffness_n_mm(bending_n_mm2: float, overhang_mm: float, bearing_spacing_mm: float | None = None) -> float:
     """Return the radial stiffness at the end of an overhung bar.
 
     Parameters
@@ -77,9 +73,7 @@ def tip_stiffness_n_mm(
     >>> round(tip_stiffness_n_mm(205000 * second_moment_mm4(40), 165))
     17204
     """
-    require_positive(
-        bending_n_mm2=bending_n_mm2, overhang_mm=overhang_mm, bearing_spacing_mm=bearing_spacing_mm
-    )
+    require_positive(bending_n_mm2=bending_n_mm2, overhang_mm=overhang_mm, bearing_spacing_mm=bearing_spacing_mm)
     spacing = bearing_spacing_mm or 0.0
     return 3 * bending_n_mm2 / (overhang_mm**2 * (overhang_mm + spacing))
 

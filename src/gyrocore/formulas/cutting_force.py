@@ -116,7 +116,7 @@ def cutting_force(cut: Cut) -> CuttingForce:
     Examples
     --------
     >>> round(cutting_force(Cut(kc11_mpa=1100, mc=0.25, depth_mm=0.47, feed_mm_rev=0.2)).radial_n, 1)
-    53.7
+    53.6
     """
     _require_cut(cut)
     angle = effective_entering_angle(cut.depth_mm, cut.entering_angle_deg, cut.nose_radius_mm)

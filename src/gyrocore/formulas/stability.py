@@ -99,9 +99,7 @@ def _overlap(along_mm: Array, feed_mm_rev: float | None) -> Array:
 def _depths(deepest_mm: float, edge: EdgeInCut) -> Array:
     angle = np.radians(edge.entering_angle_deg)
     kink = edge.nose_radius_mm * (1 - np.cos(angle))
-    grid = np.concatenate(
-        [np.linspace(0, deepest_mm, _GRID)[1:], np.geomspace(1e-7, 1, 400) * deepest_mm, [kink]]
-    )
+    grid = np.concatenate([np.linspace(0, deepest_mm, _GRID)[1:], np.geomspace(1e-7, 1, 400) * deepest_mm, [kink]])
     return np.unique(grid[(grid > 0) & (grid <= deepest_mm)])
 
 
@@ -283,9 +281,7 @@ def _pockets(frequency_hz: float, speeds: tuple[float, float] | None) -> tuple[f
     first = max(1, ceil(60 * frequency_hz / most - TOLERANCE))
     last = floor(60 * frequency_hz / least + TOLERANCE)
     if last - first > _MOST_POCKETS:
-        raise InvalidInput(
-            "speed_range_rpm.0", "too_many_pockets", given=least, allowed=_MOST_POCKETS
-        )
+        raise InvalidInput("speed_range_rpm.0", "too_many_pockets", given=least, allowed=_MOST_POCKETS)
     return tuple(60 * frequency_hz / j for j in range(first, last + 1))
 
 

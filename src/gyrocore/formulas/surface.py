@@ -100,7 +100,7 @@ def feed_for_ra_mm_rev(nose_radius_mm: float, ra_um: float) -> float:
     Examples
     --------
     >>> round(feed_for_ra_mm_rev(0.4, 3.2), 4)
-    0.1997
+    0.1998
     """
     require_positive(nose_radius_mm=nose_radius_mm, ra_um=ra_um)
     return sqrt(18 * sqrt(3) * nose_radius_mm * ra_um / 1000)

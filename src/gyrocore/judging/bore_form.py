@@ -139,9 +139,7 @@ def _require(
 
 def _station(station: Station) -> StationForm:
     sizes = [reading.diameter_mm for reading in station.diameters]
-    return StationForm(
-        z_mm=station.z_mm, mean_mm=fmean(sizes), ovality_mm=max(sizes) - min(sizes)
-    )
+    return StationForm(z_mm=station.z_mm, mean_mm=fmean(sizes), ovality_mm=max(sizes) - min(sizes))
 
 
 def _line(along: Sequence[StationForm]) -> tuple[float, list[float]]:

@@ -108,9 +108,7 @@ def measurement(
     mean = fmean(readings_mm)
     value = (mean + gauge.correction_mm) * _warmth_factor(warmth)
     parts = _parts(readings_mm, gauge, warmth, value)
-    u = sqrt(
-        parts.repeat**2 + parts.resolution**2 + parts.instrument**2 + parts.temperature**2
-    )
+    u = sqrt(parts.repeat**2 + parts.resolution**2 + parts.instrument**2 + parts.temperature**2)
     expanded = COVERAGE * u
     ratio = None if tolerance_mm is None or expanded == 0 else tolerance_mm / (2 * expanded)
     fine = None
@@ -129,9 +127,7 @@ def measurement(
     )
 
 
-def _require(
-    readings_mm: Sequence[float], gauge: GaugeData, warmth: Warmth, tolerance_mm: float | None
-) -> None:
+def _require(readings_mm: Sequence[float], gauge: GaugeData, warmth: Warmth, tolerance_mm: float | None) -> None:
     if not readings_mm:
         raise InvalidInput("readings_mm", "empty")
     for place, reading in enumerate(readings_mm):
@@ -154,9 +150,7 @@ def _warmth_factor(warmth: Warmth) -> float:
     return 1 + (gauge_grows - part_grows) * 1e-6
 
 
-def _parts(
-    readings_mm: Sequence[float], gauge: GaugeData, warmth: Warmth, value: float
-) -> UncertaintyParts:
+def _parts(readings_mm: Sequence[float], gauge: GaugeData, warmth: Warmth, value: float) -> UncertaintyParts:
     seen = stdev(readings_mm) if len(readings_mm) > 1 else 0.0
     single = max(seen, gauge.single_sd_mm or 0.0)
     expansion = max(warmth.part_expansion_um_m_k, warmth.instrument_expansion_um_m_k) * 1e-6

@@ -21,9 +21,7 @@ class Slip:
     likely_mm: float
 
 
-def radius_diameter_slip(
-    *, commanded_mm: float, came_mm: float, scatter_mm: float = 0.0
-) -> Slip | None:
+def radius_diameter_slip(*, commanded_mm: float, came_mm: float, scatter_mm: float = 0.0) -> Slip | None:
     """Name a change of size that came out twice or half of what was commanded.
 
     Parameters

@@ -97,9 +97,7 @@ def _call(room_low: float, room_high: float, guard: float) -> str:
     return "undecided-low" if room_low <= room_high else "undecided-high"
 
 
-def judge_at_most(
-    *, found_mm: float, allowed_mm: float, expanded_mm: float = 0.0, rule: str = "guarded"
-) -> AtMost:
+def judge_at_most(*, found_mm: float, allowed_mm: float, expanded_mm: float = 0.0, rule: str = "guarded") -> AtMost:
     """Judge a form or run-out that must not exceed a limit.
 
     Parameters

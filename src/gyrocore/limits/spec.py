@@ -27,9 +27,7 @@ class Limits:
     notes: tuple[Note, ...]
 
 
-def read_limits(
-    spec: str, nominal_mm: float | None = None, decimal_mark: str | None = None
-) -> Limits:
+def read_limits(spec: str, nominal_mm: float | None = None, decimal_mark: str | None = None) -> Limits:
     """Read limits of size.
 
     Parameters
@@ -62,8 +60,7 @@ def read_limits(
         raise InvalidInput("spec", "no_limits", given=spec)
     text = text.replace("+/-", "±")
     found = _CLASS.match(text)
-    if found and (found["letter"].lower() in iso286.COVERED + iso286.NOT_COVERED
-                  or len(found["letter"]) == 1):
+    if found and (found["letter"].lower() in iso286.COVERED + iso286.NOT_COVERED or len(found["letter"]) == 1):
         return _by_class(found, nominal_mm, decimal_mark)
     shared = _UNIT.search(text)
     unit = shared["unit"] if shared else ""
@@ -88,9 +85,7 @@ def _number(text: str, unit: str, mark: str | None) -> float:
     try:
         length = read_length(text, "mm", mark)
     except InvalidInput as error:
-        raise InvalidInput(
-            "spec", error.code, given=error.given, allowed=error.allowed, **error.values
-        ) from None
+        raise InvalidInput("spec", error.code, given=error.given, allowed=error.allowed, **error.values) from None
     return length.length_mm
 
 
@@ -137,7 +132,7 @@ def _split_deviations(text: str) -> tuple[str, str, str] | None:
         text,
         re.IGNORECASE,
     )
-    if found is None or found["a"][0] not in "+-" and found["b"][0] not in "+-":
+    if found is None or (found["a"][0] not in "+-" and found["b"][0] not in "+-"):
         return None
     nominal = found["nominal"]
     glued = nominal and nominal[-1] in "0123456789.," and found["a"][0] not in "+-"
@@ -146,9 +141,7 @@ def _split_deviations(text: str) -> tuple[str, str, str] | None:
     return nominal, found["a"], found["b"]
 
 
-def _by_deviations(
-    parts: tuple[str, str, str], unit: str, nominal_mm: float | None, mark: str | None
-) -> Limits:
+def _by_deviations(parts: tuple[str, str, str], unit: str, nominal_mm: float | None, mark: str | None) -> Limits:
     left, first, second = parts
     _refuse_mixed_units(" ".join(parts), left, first + second)
     nominal = _nominal(left, unit, nominal_mm, mark)
@@ -184,8 +177,13 @@ def _range_ends(text: str, unit: str, mark: str | None) -> list[tuple[float, flo
         _number(text, unit, mark)
         return []
     except InvalidInput as error:
-        if error.code not in ("two_numbers", "not_a_fraction", "not_a_length", "unknown_unit",
-                              "comma_and_point"):
+        if error.code not in (
+            "two_numbers",
+            "not_a_fraction",
+            "not_a_length",
+            "unknown_unit",
+            "comma_and_point",
+        ):
             raise
     found, doubt = [], None
     for cut in re.finditer(r"\s+to\s+|-|/", text):
@@ -211,9 +209,7 @@ def _whole_both_sides(left: str, right: str) -> bool:
     return before[0].strip().isdigit() and after[0].strip().isdigit()
 
 
-def _limits(
-    nominal: float | None, lower: float, upper: float, notes: tuple[Note, ...] = ()
-) -> Limits:
+def _limits(nominal: float | None, lower: float, upper: float, notes: tuple[Note, ...] = ()) -> Limits:
     if upper - lower <= 0:
         raise InvalidInput("spec", "equal_limits", given=lower)
     if lower <= 0:

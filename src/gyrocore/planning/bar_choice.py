@@ -91,10 +91,7 @@ def choose_bar(
     '7'
     """
     _require(candidates, needed_reach_mm, bore_mm, chip_clearance_mm, holder_shanks_mm)
-    ranked = [
-        _rank(bar, needed_reach_mm, bore_mm, chip_clearance_mm, holder_shanks_mm)
-        for bar in candidates
-    ]
+    ranked = [_rank(bar, needed_reach_mm, bore_mm, chip_clearance_mm, holder_shanks_mm) for bar in candidates]
     usable = [(bar, row) for bar, row in zip(candidates, ranked, strict=True) if row.usable]
     by_rule = min(usable, key=lambda pair: (pair[1].overhang_mm, -pair[0].diameter_mm), default=None)
     by_stiffness = max(usable, key=lambda pair: pair[1].tip_stiffness_n_mm, default=None)
@@ -119,9 +116,7 @@ def _require(
         try:
             bar_kind(bar.kind)
             second_moment_mm4(bar.diameter_mm, bar.inner_diameter_mm)
-            require_positive(
-                shank_mm=bar.shank_mm, reach_mm=bar.reach_mm, min_bore_mm=bar.min_bore_mm
-            )
+            require_positive(shank_mm=bar.shank_mm, reach_mm=bar.reach_mm, min_bore_mm=bar.min_bore_mm)
         except InvalidInput as error:
             raise error.under(f"candidates.{place}") from None
     require_unique("candidates.*.name", [bar.name for bar in candidates])

@@ -67,9 +67,7 @@ def head_dial(
     >>> head_dial(measured_diameter_mm=68.4, target_diameter_mm=69.34, dial=dial).divisions.__round__(6)
     23.5
     """
-    require_positive(
-        measured_diameter_mm=measured_diameter_mm, target_diameter_mm=target_diameter_mm
-    )
+    require_positive(measured_diameter_mm=measured_diameter_mm, target_diameter_mm=target_diameter_mm)
     require_dial(dial, at_division)
     per_turn, worth = dial.divisions_per_turn, dial.division_on_diameter_mm
     divisions = (target_diameter_mm - measured_diameter_mm) / worth
@@ -97,9 +95,7 @@ def require_dial(dial: Dial, at_division: float) -> None:
     require_positive(divisions_per_turn=dial.divisions_per_turn)
     require_not_negative(at_division=at_division)
     if at_division >= dial.divisions_per_turn:
-        raise InvalidInput(
-            "at_division", "not_under", given=at_division, allowed=dial.divisions_per_turn
-        )
+        raise InvalidInput("at_division", "not_under", given=at_division, allowed=dial.divisions_per_turn)
 
 
 def _notes(divisions: float, dial: Dial) -> tuple[Note, ...]:

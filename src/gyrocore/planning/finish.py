@@ -20,9 +20,7 @@ class Finish:
     notes: tuple[Note, ...] = ()
 
 
-def finish(
-    *, nose_radius_mm: float, feed_mm_rev: float | None = None, ra_um: float | None = None
-) -> Finish:
+def finish(*, nose_radius_mm: float, feed_mm_rev: float | None = None, ra_um: float | None = None) -> Finish:
     """Return the roughness a feed leaves, or the feed for a roughness.
 
     Parameters

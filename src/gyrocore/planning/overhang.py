@@ -131,25 +131,19 @@ def _within(prefix: str, make: Callable[[], _T]) -> _T:
 def _require_data(budget_mm: float, needed_mm: float | None, data: BarData, kind: str) -> None:
     require_positive(budget_mm=budget_mm, needed_mm=needed_mm, rule_ratio=data.rule_ratio)
     require_open_between(0, 1, damping_ratio=data.damping_ratio)
-    require_positive(
-        youngs_modulus_gpa=data.youngs_modulus_gpa, bearing_spacing_mm=data.bearing_spacing_mm
-    )
+    require_positive(youngs_modulus_gpa=data.youngs_modulus_gpa, bearing_spacing_mm=data.bearing_spacing_mm)
     if data.bearing_spacing_mm is not None and kind != "line-bar":
         raise InvalidInput("bearing_spacing_mm", "only_line_bar", given=data.bearing_spacing_mm)
 
 
-def _by_deflection(
-    bending: float, force: CuttingForce, budget_mm: float, spacing: float | None
-) -> float | None:
+def _by_deflection(bending: float, force: CuttingForce, budget_mm: float, spacing: float | None) -> float | None:
     push = abs(force.radial_n)
     if push < _LEAST_FORCE_N:
         return None
     return overhang_for_stiffness_mm(bending, push / budget_mm, spacing)
 
 
-def _by_chatter(
-    bending: float, force: CuttingForce, cut: Cut, damping: float, spacing: float | None
-) -> float:
+def _by_chatter(bending: float, force: CuttingForce, cut: Cut, damping: float, spacing: float | None) -> float:
     edge = EdgeInCut(
         kc_mpa=force.kc_mpa,
         entering_angle_deg=cut.entering_angle_deg,
@@ -168,8 +162,10 @@ def _judged(
     safe = min(given.values())
     governing = next(name for name in CRITERIA if given.get(name, safe + 1) <= safe + TOLERANCE)
     hard = [given[name] for name in ("deflection", "chatter") if name in given]
-    exceeded = () if needed_mm is None else tuple(
-        name for name in CRITERIA if name in given and needed_mm > given[name] + TOLERANCE
+    exceeded = (
+        ()
+        if needed_mm is None
+        else tuple(name for name in CRITERIA if name in given and needed_mm > given[name] + TOLERANCE)
     )
     return Overhang(
         limits=tuple(

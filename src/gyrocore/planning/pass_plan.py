@@ -117,9 +117,7 @@ def _require(start_mm: float, aim_mm: float, rules: PassRules) -> None:
             rough_mm=rules.rough_depth_mm,
         )  # fmt: skip
     if rules.test_leave_mm is None and rules.finish_depth_mm < least - TOLERANCE:
-        raise InvalidInput(
-            "min_depth_mm", "finish_under_least", given=least, allowed=rules.finish_depth_mm
-        )
+        raise InvalidInput("min_depth_mm", "finish_under_least", given=least, allowed=rules.finish_depth_mm)
     require_not_negative(hone_allowance_mm=rules.hone_allowance_mm)
     stock = aim_mm - start_mm - rules.hone_allowance_mm
     if stock <= TOLERANCE:
@@ -154,9 +152,7 @@ def _depths(stock: float, rules: PassRules) -> _Depths:
     if rules.test_leave_mm is not None:
         each = rules.test_leave_mm / 2 / rules.finish_passes
         rough = _equal(stock - rules.test_leave_mm / 2, rules.rough_depth_mm)
-        return _Depths(
-            rough, (each,) * rules.finish_passes, note("test_cut", leave_mm=rules.test_leave_mm)
-        )
+        return _Depths(rough, (each,) * rules.finish_passes, note("test_cut", leave_mm=rules.test_leave_mm))
     rest = stock - rules.finish_passes * rules.finish_depth_mm
     if rest >= least - TOLERANCE:
         rough = _equal(rest, rules.rough_depth_mm)

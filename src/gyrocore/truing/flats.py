@@ -41,9 +41,7 @@ class FourJawFlats:
     notes: tuple[Note, ...] = ()
 
 
-def four_jaw_flats(
-    *, pairs: Sequence[FlatPair], acceptance_mm: float, surface: str = "outside"
-) -> FourJawFlats:
+def four_jaw_flats(*, pairs: Sequence[FlatPair], acceptance_mm: float, surface: str = "outside") -> FourJawFlats:
     """Return what each pair of jaws must move.
 
     Parameters

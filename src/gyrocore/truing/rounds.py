@@ -91,9 +91,7 @@ def close_round(*, first_mm: float, first_again_mm: float, allowed_mm: float) ->
     )
 
 
-def reading_after_move_mm(
-    *, reading_mm: float, surface: str, offset_toward_mm: float
-) -> float:
+def reading_after_move_mm(*, reading_mm: float, surface: str, offset_toward_mm: float) -> float:
     """Return what the indicator will read at a place once the work is moved onto the axis.
 
     Parameters

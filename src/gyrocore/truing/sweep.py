@@ -187,9 +187,7 @@ def _require(
     if arc <= _LEAST_ARC_DEG + TOLERANCE:
         raise InvalidInput("angles_deg", "short_arc", given=arc, allowed=_LEAST_ARC_DEG)
     if len(readings_mm) != len(angles_deg):
-        raise InvalidInput(
-            "readings_mm", "unlike_lengths", given=len(readings_mm), allowed=len(angles_deg)
-        )
+        raise InvalidInput("readings_mm", "unlike_lengths", given=len(readings_mm), allowed=len(angles_deg))
     if surface not in ("outside", "inside"):
         raise InvalidInput("surface", "not_a_surface", given=surface)
     require_whole(1, orders=orders)
@@ -201,7 +199,7 @@ def _largest_gap(angles_deg: Sequence[float]) -> tuple[float, float]:
     around = sorted(angle % 360 for angle in angles_deg)
     if not around:
         return 360.0, 0.0
-    following = around[1:] + [around[0] + 360]
+    following = [*around[1:], around[0] + 360]
     return max((b - a, a) for a, b in zip(around, following, strict=True))
 
 
@@ -236,7 +234,13 @@ def _fit(angles: Array, readings: Array, orders: int, places: int) -> _Fit:
             break
         order -= 1
     found = np.linalg.lstsq(design, readings, rcond=None)[0]
-    return _Fit(order, found, covariance, readings - design @ found, order < allowed)
+    return _Fit(
+        order=order,
+        coefficients=np.asarray(found, dtype=np.float64),
+        covariance=np.asarray(covariance, dtype=np.float64),
+        residuals=np.asarray(readings - design @ found, dtype=np.float64),
+        lowered=order < allowed,
+    )
 
 
 def _false_oval(angles: Array, fit: _Fit, size: float) -> Array:
@@ -268,15 +272,11 @@ def _form(fit: _Fit, false_oval: float) -> tuple[Harmonic, ...]:
     return tuple(form)
 
 
-def _moves(
-    offset: tuple[float, float], jaws_deg: Mapping[str, float] | None
-) -> tuple[JawMove, ...]:
+def _moves(offset: tuple[float, float], jaws_deg: Mapping[str, float] | None) -> tuple[JawMove, ...]:
     if jaws_deg is None:
         return ()
     (first, second) = _pairs(jaws_deg)
-    towards = np.array(
-        [[cos(radians(jaws_deg[a])), sin(radians(jaws_deg[a]))] for a, _ in (first, second)]
-    )
+    towards = np.array([[cos(radians(jaws_deg[a])), sin(radians(jaws_deg[a]))] for a, _ in (first, second)])
     amounts = np.linalg.solve(towards.T, np.array(offset))
     moves = []
     for (a, b), amount in zip((first, second), amounts, strict=True):
@@ -293,11 +293,7 @@ def _pairs(jaws_deg: Mapping[str, float]) -> list[tuple[str, str]]:
     pairs = []
     while names:
         first = names.pop(0)
-        against = [
-            name
-            for name in names
-            if abs((jaws_deg[name] - jaws_deg[first]) % 360 - 180) <= _SAME_PLACE_DEG
-        ]
+        against = [name for name in names if abs((jaws_deg[name] - jaws_deg[first]) % 360 - 180) <= _SAME_PLACE_DEG]
         if len(against) != 1:
             raise InvalidInput("jaws_deg", "not_two_pairs", given=len(jaws_deg), allowed=4)
         names.remove(against[0])
@@ -331,9 +327,7 @@ def _notes(
     return tuple(notes)
 
 
-def _half_rule_notes(
-    off_centre: float, total: float, expected: float, acceptance_mm: float | None
-) -> list[Note]:
+def _half_rule_notes(off_centre: float, total: float, expected: float, acceptance_mm: float | None) -> list[Note]:
     notes = []
     over = total / 2 - off_centre
     if over > max(0.001, 0.1 * off_centre):

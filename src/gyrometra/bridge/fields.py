@@ -45,7 +45,7 @@ class TypedForm(forms.Form):
 
     def first_errors(self) -> dict[str, str]:
         """One sentence a field."""
-        return {name: errors[0] for name, errors in self.errors.items()}
+        return {name: str(errors[0]) for name, errors in self.errors.items()}
 
 
 class LengthField(forms.CharField):

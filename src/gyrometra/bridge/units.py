@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from decimal import Decimal
+from math import floor
 from typing import TypedDict
 
 from gyrocore import length_words, read_length
@@ -42,6 +43,12 @@ class Units:
             return f"{value:.0f}" if abs(value - round(value)) < 0.05 else f"{value:.1f}"
         return f"{value / 25.4:.2f}"
 
+    def limit(self, value_mm: float | Decimal) -> str:
+        """A length that must not be passed, rounded inward: 1 mm, or 0.01 in."""
+        if self.unit == "mm":
+            return f"{floor(float(value_mm) + 1e-9)}"
+        return f"{floor(float(value_mm) / 25.4 * 100 + 1e-9) / 100:.2f}"
+
     def measured(self, value_mm: float | Decimal, step_mm: float | Decimal) -> str:
         """A measured size, to the step of the gauge and no further."""
         step = float(step_mm) if self.unit == "mm" else float(step_mm) / 25.4
@@ -53,6 +60,8 @@ class Units:
     def signed(self, value_mm: float | Decimal) -> str:
         """A planned size with its sign."""
         text = self.planned(value_mm)
+        if float(text) == 0:
+            return "0"
         return text if text.startswith("-") else f"+{text}"
 
     def read(self, text: str) -> Decimal:

@@ -13,9 +13,7 @@ from gyrometra.crib.models import CribItem, Machine, MachineSpeed
 
 
 @transaction.atomic
-def keep_item(
-    *, user: User, item: CribItem, values: Mapping[str, Any], typed: Mapping[str, Typed]
-) -> CribItem:
+def keep_item(*, user: User, item: CribItem, values: Mapping[str, Any], typed: Mapping[str, Typed]) -> CribItem:
     """Write a thing of the crib; a machine's speeds with it."""
     plain = {name: value for name, value in values.items() if name != "speeds"}
     for name, value in plain.items():

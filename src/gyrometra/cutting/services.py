@@ -17,13 +17,11 @@ from gyrometra.jobs.permissions import require_open
 def log_cut(*, user: User, setup: SetUp, kind: str, client_id: UUID, **values: Any) -> CutEntry:
     """Append an entry; one sent twice is stored once."""
     SetUp.objects.select_for_update().get(pk=setup.pk)
-    known = CutEntry.objects.filter(client_id=client_id).first()
+    known: CutEntry | None = CutEntry.objects.filter(client_id=client_id).first()
     if known is not None:
-        return known  # type: ignore[no-any-return]
+        return known
     require_open(setup.job)
-    return CutEntry.objects.create(  # type: ignore[no-any-return]
-        by=user, setup=setup, kind=kind, client_id=client_id, **values
-    )
+    return CutEntry.objects.create(by=user, setup=setup, kind=kind, client_id=client_id, **values)
 
 
 @transaction.atomic
@@ -34,7 +32,7 @@ def take_back(*, user: User, setup: SetUp, client_id: UUID) -> CutEntry | None:
     last = CutEntry.objects.standing().filter(setup=setup, kind=CutEntry.Kind.SIZE).order_by("-pk").first()
     if last is None or CutEntry.objects.filter(client_id=client_id).exists():
         return None
-    return CutEntry.objects.create(  # type: ignore[no-any-return]
+    return CutEntry.objects.create(
         by=user, setup=setup, kind=last.kind, number=last.number, value_mm=last.value_mm,
         gauge=last.gauge, client_id=client_id, supersedes=last, withdrawn=True, text=last.text,
     )  # fmt: skip

@@ -79,9 +79,7 @@ class Judged:
         place.measured = measurement(
             readings_mm=[float(r.value_mm) for r in place.readings],
             gauge=gauge.data,
-            warmth=Warmth(
-                part_temp_c=float(place.readings[-1].part_temp_c), part_expansion_um_m_k=expansion
-            ),
+            warmth=Warmth(part_temp_c=float(place.readings[-1].part_temp_c), part_expansion_um_m_k=expansion),
             tolerance_mm=bore.tolerance_mm,
         )
         place.verdict = verdict(
@@ -113,9 +111,7 @@ class Judged:
             for z in self.stations_mm
         ]
         bore = self.setup.bore
-        return bore_form(
-            stations=stations, lower_mm=float(bore.lower_mm), upper_mm=float(bore.upper_mm)
-        )
+        return bore_form(stations=stations, lower_mm=float(bore.lower_mm), upper_mm=float(bore.upper_mm))
 
     @property
     def expanded_mm(self) -> float:

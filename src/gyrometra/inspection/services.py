@@ -26,12 +26,12 @@ def log_size(
 ) -> SizeReading:  # fmt: skip
     """Log one diameter; one sent twice is stored once. A repeat adds, else it supersedes."""
     lock_open(setup.job)
-    known = SizeReading.objects.filter(client_id=client_id).first()
+    known: SizeReading | None = SizeReading.objects.filter(client_id=client_id).first()
     if known is not None:
-        return known  # type: ignore[no-any-return]
+        return known
     place = {"setup": setup, "z_mm": z_mm, "angle_deg": angle_deg}
     standing = None if repeat else SizeReading.objects.standing().filter(**place).order_by("-pk").first()
-    return SizeReading.objects.create(  # type: ignore[no-any-return]
+    return SizeReading.objects.create(
         **place, gauge=gauge, value_mm=value_mm, part_temp_c=part_temp_c, text=text, source=source,
         client_id=client_id, by=user, supersedes=standing,
     )  # fmt: skip
@@ -44,7 +44,7 @@ def take_back(*, user: User, setup: SetUp, client_id: UUID) -> SizeReading | Non
     last = SizeReading.objects.standing().filter(setup=setup).order_by("-pk").first()
     if last is None or SizeReading.objects.filter(client_id=client_id).exists():
         return None
-    return SizeReading.objects.create(  # type: ignore[no-any-return]
+    return SizeReading.objects.create(
         setup=setup, gauge=last.gauge, z_mm=last.z_mm, angle_deg=last.angle_deg, value_mm=last.value_mm,
         part_temp_c=last.part_temp_c, client_id=client_id, by=user, supersedes=last, withdrawn=True,
     )  # fmt: skip

@@ -15,8 +15,8 @@ from gyrocore import (
     SPRING_SHARE,
     BarChoice,
     Cut,
-    CuttingForce,
     CutTime,
+    CuttingForce,
     DialMove,
     Finish,
     FirstCut,
@@ -245,9 +245,7 @@ class Reckoning:
         if self.passes is None or speed is None:
             return None
         roughing = ("rough", "test")
-        diameters = [
-            cut.diameter_mm for cut in self.passes.passes if (cut.kind in roughing) == (stage == "rough")
-        ]
+        diameters = [cut.diameter_mm for cut in self.passes.passes if (cut.kind in roughing) == (stage == "rough")]
         if not diameters:
             return None
         return self._try(

@@ -71,9 +71,7 @@ def change_work(*, user: User, job: Job, version: int, work: WorkData) -> Job:
 
 
 @transaction.atomic
-def change_plan(
-    *, user: User, job: Job, version: int, values: Mapping[str, Any], typed: Mapping[str, Typed]
-) -> Job:
+def change_plan(*, user: User, job: Job, version: int, values: Mapping[str, Any], typed: Mapping[str, Typed]) -> Job:
     """Change figures of the plan; refused where another changed the job since `version`."""
     locked = lock_job(job=job, version=version)
     plan = Plan.objects.get(setup__job=locked)
@@ -129,12 +127,9 @@ def _write_bore(bore: Bore, work: WorkData) -> None:
     bore.found.all().delete()
     bore.outside.all().delete()
     FoundSize.objects.bulk_create(
-        FoundSize(bore=bore, z_mm=row.first_mm, diameter_mm=row.second_mm, typed=dict(row.typed))
-        for row in work.found
+        FoundSize(bore=bore, z_mm=row.first_mm, diameter_mm=row.second_mm, typed=dict(row.typed)) for row in work.found
     )
     OutsideStep.objects.bulk_create(
-        OutsideStep(
-            bore=bore, place=place, length_mm=row.first_mm, diameter_mm=row.second_mm, typed=dict(row.typed)
-        )
+        OutsideStep(bore=bore, place=place, length_mm=row.first_mm, diameter_mm=row.second_mm, typed=dict(row.typed))
         for place, row in enumerate(work.outside)
     )

@@ -26,9 +26,7 @@ def sheet(request: HttpRequest, number: str) -> HttpResponse:
         "totals": plates.cut_totals(page),
         "plates": [*plates.bar(page), *plates.cuts(page)],
         "band": scenes.bar_scenes(page)[1][1],
-        "work_band": scenes.work_scenes(page)[1][1],
-        "cautions": [c for step in progress.STEPS for c in page.cautions(step)],
-        "rail": plates.rail(page, ""),
+        "cautions": list(dict.fromkeys(c for step in progress.STEPS for c in page.cautions(step))),
         "printed": timezone.localtime(),
     }
     return render(request, "records/sheet.html", context)

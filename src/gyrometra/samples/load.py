@@ -22,7 +22,15 @@ from gyrometra.cutting.services import log_cut
 from gyrometra.inspection.services import log_size, sign_off
 from gyrometra.jobs import services as jobs
 from gyrometra.steps import plates, progress
-from gyrometra.steps.forms import BarForm, CheckSizeForm, CutsForm, PassSizeForm, PlanForm, ReadingForm, WorkForm
+from gyrometra.steps.forms import (
+    BarForm,
+    CheckSizeForm,
+    CutsForm,
+    PassSizeForm,
+    PlanForm,
+    ReadingForm,
+    WorkForm,
+)
 from gyrometra.steps.page import JobPage, open_page
 from gyrometra.truing import services as truing
 from gyrometra.truing.models import Round
@@ -104,7 +112,7 @@ def _job(people: dict[str, User], data: dict[str, Any]) -> None:
 
 
 def _work_fields(data: dict[str, Any]) -> dict[str, Any]:
-    fields = {key: value for key, value in data.items() if isinstance(value, str)}
+    fields: dict[str, Any] = {key: value for key, value in data.items() if isinstance(value, str)}
     fields["machine"] = Machine.objects.get(name=data["machine"]).pk
     for place, (z, d) in enumerate(data["found"]):
         fields |= {f"found_z_{place}": z, f"found_d_{place}": d}
@@ -119,9 +127,7 @@ def _plan(user: User, number: str, form_class: type[PlanForm], typed: dict[str, 
     form = form_class(units=UNITS, job=job)
     shown = {name: value for name, value in form.initial_for().items() if value is not None}
     form = _valid(form_class({**shown, **typed}, units=UNITS, job=job))
-    jobs.change_plan(
-        user=user, job=job, version=job.version, values=form.cleaned_data, typed=form.typed()
-    )
+    jobs.change_plan(user=user, job=job, version=job.version, values=form.cleaned_data, typed=form.typed())
 
 
 def _log_round(user: User, made: Round, ids: Ids, readings: list[str], slip: list[str] | None) -> None:
@@ -172,7 +178,8 @@ def _cut(user: User, number: str, ids: Ids, place: int, data: dict[str, Any]) ->
     gauges = Gauge.objects.filter(range_low_mm__lte=wanted.lower_mm, range_high_mm__gte=wanted.upper_mm)
     for text in data["sizes"]:
         fields = {
-            "value": text, "number": place, "client_id": str(ids.next()), "gauge": gauges.order_by("resolution_mm")[0].pk,
+            "value": text, "number": place, "client_id": str(ids.next()),
+            "gauge": gauges.order_by("resolution_mm")[0].pk,
         }  # fmt: skip
         form = _valid(PassSizeForm(fields, units=UNITS, bore=page.job.setup.bore))
         _entry(user, page, "size", form.cleaned_data, text)

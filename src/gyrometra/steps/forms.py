@@ -280,8 +280,8 @@ class CutsForm(PlanForm):
             self.refuse(error, self._FIELDS, "rough_depth_mm")
             return values
         _ = (trial.rough_speed, trial.finish_speed)
-        for error in trial.problems.values():
-            self.refuse(error, self._FIELDS, "max_rpm")
+        for problem in trial.problems.values():
+            self.refuse(problem, self._FIELDS, "max_rpm")
         return values
 
 

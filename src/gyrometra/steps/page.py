@@ -28,8 +28,8 @@ class JobPage:
 
     @cached_property
     def bars(self) -> list[Bar]:
-        """The crib's bars."""
-        return list(Bar.objects.filter(retired=False))
+        """The crib's bars, shortest first: of two alike the shorter is picked."""
+        return list(Bar.objects.filter(retired=False).order_by("length_mm", "name"))
 
     @cached_property
     def rounds(self) -> list[RoundView]:

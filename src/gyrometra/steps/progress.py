@@ -130,10 +130,12 @@ def _next_work(page: JobPage) -> Next:
 def _next_bar(page: JobPage) -> Next:
     reach = page.reckoning.reach
     if page.reckoning.bar is None and reach is not None:
-        return Next("bar", "choose_bar", {"value_mm": reach.reach_mm})
+        return Next("bar", "choose_bar", {"reach_mm": reach.reach_mm})
     if reach is None:
-        return Next("bar", "choose_bar", {})
-    return Next("bar", "bring_bar_in", {"value_mm": page.reckoning.reach.reach_mm if page.reckoning.reach else None})
+        return Next("bar", "fix_reach")
+    if page.reckoning.overhang is None:
+        return Next("bar", "choose_cutter")
+    return Next("bar", "bring_bar_in", {"reach_mm": reach.reach_mm})
 
 
 def _next_cuts(page: JobPage) -> Next:
@@ -206,8 +208,9 @@ _LINES = {
 #: code -> (words, figure, what stands behind the figure)
 _NEXTS = {
     "measure_first": ("Measure the bore as it is", "Ø ?", ""),
-    "choose_bar": ("Choose a bar that reaches", "{value}", "{unit}"),
-    "bring_bar_in": ("Do not run: bring the bar in", "{value}", "{unit} out"),
+    "choose_bar": ("Choose a bar that reaches", "{reach}", "{unit}"),
+    "fix_reach": ("The reach does not fit", "", ""),
+    "bring_bar_in": ("Do not run: bring the bar in", "{reach}", "{unit} out"),
     "choose_cutter": ("Choose the cutter", "", ""),
     "begin_truing": ("Sweep the work, round 1", "", ""),
     "finish_round": ("Read {places} places", "Round {number}", ""),

@@ -125,15 +125,13 @@ def _ruler(limit: OverhangLimit, page: JobPage) -> RulerLimit:
     at = limit.overhang_mm
     state, words, figure = "ok", "sets no limit", ""
     if at is not None:
-        figure = units.length(at)
+        figure = units.limit(at)
         over = needed - at
         state = "ok" if over <= 1e-9 else limit.binding
-        words = f"{units.length(abs(over))} {'in hand' if over <= 1e-9 else 'over'}"
+        words = f"{units.limit(-over)} in hand" if over <= 1e-9 else f"{units.length(over)} over"
     hard = found.hard_limit_mm if found else None
     governs = limit.criterion != "rule" and at is not None and at == hard
-    return RulerLimit(
-        name=_NAMES[limit.criterion], at_mm=at, figure=figure, words=words, state=state, governs=governs
-    )
+    return RulerLimit(name=_NAMES[limit.criterion], at_mm=at, figure=figure, words=words, state=state, governs=governs)
 
 
 def cuts_scenes(page: JobPage) -> list[tuple[str, Scene]]:
@@ -179,7 +177,7 @@ def face_scene(view: RoundView, units: Units, *, small: bool = False) -> Scene:
         offset_words=units.planned(found.eccentricity_mm) if found else "",
         moves=moves,
     )
-    return dial_face(face, 390, 330) if small else dial_face(face)
+    return dial_face(face, 390, 320) if small else dial_face(face)
 
 
 def chart_scene(page: JobPage) -> Scene | None:
@@ -239,5 +237,3 @@ def _point(place: Place, units: Units) -> WallPoint:
     step = float(place.readings[-1].gauge.resolution_mm)
     call = place.verdict.verdict if place.verdict else "in"
     return WallPoint(z_mm=place.z_mm, value_mm=value, words=units.measured(value, step), verdict=call)
-
-

@@ -99,7 +99,9 @@ def step(request: HttpRequest, number: str, step: str) -> HttpResponse:
 
 
 def _work(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
-    form = extra.pop("form", None) or WorkForm(units=page.units, initial=work_initial(page.job, page.units), job=page.job)
+    form = extra.pop("form", None) or WorkForm(
+        units=page.units, initial=work_initial(page.job, page.units), job=page.job
+    )
     shown = {"form": form, "bands": scenes.work_scenes(page), "plates": plates.work(page)}
     return _show(request, page, "work", {**shown, **extra})
 
@@ -112,9 +114,7 @@ def save_work(request: HttpRequest, number: str) -> HttpResponse:
     if not form.is_valid():
         return _work(request, page, {"form": form, "stale": True})
     try:
-        job = jobs.change_work(
-            user=member(request), job=page.job, version=_version(request), work=form.work()
-        )
+        job = jobs.change_work(user=member(request), job=page.job, version=_version(request), work=form.work())
     except (JobClosed, ChangedMeanwhile) as refused:
         return _work(request, page, {"form": form, "refused": str(refused)})
     return _saved(request, job.number, "work")
@@ -204,9 +204,7 @@ def begin_round(request: HttpRequest, number: str, purpose: str) -> HttpResponse
     if not form.is_valid():
         return _VIEWS[step](request, page, {"round_form": form})
     try:
-        truing.open_round(
-            user=member(request), setup=page.job.setup, purpose=purpose, **form.cleaned_data
-        )
+        truing.open_round(user=member(request), setup=page.job.setup, purpose=purpose, **form.cleaned_data)
     except JobClosed as refused:
         return _VIEWS[step](request, page, {"refused": str(refused)})
     return _saved(request, number, step)
@@ -338,9 +336,7 @@ def sign(request: HttpRequest, number: str) -> HttpResponse:
     if page.judged.word == "incomplete":
         return _check(request, page, {"refused": "Incomplete: measure what is missing before you sign."})
     try:
-        inspection.sign_off(
-            user=member(request), job=page.job, verdict=plates.signed_verdict(page, timezone.now())
-        )
+        inspection.sign_off(user=member(request), job=page.job, verdict=plates.signed_verdict(page, timezone.now()))
     except JobClosed as refused:
         return _check(request, page, {"refused": str(refused)})
     except inspection.NotAllowed:

@@ -32,9 +32,7 @@ class Round(models.Model):
 
     class Meta:
         ordering = ["number"]
-        constraints = [
-            models.UniqueConstraint(fields=["setup", "purpose", "number"], name="one_round_once")
-        ]
+        constraints = [models.UniqueConstraint(fields=["setup", "purpose", "number"], name="one_round_once")]
 
     def __str__(self) -> str:
         return f"round {self.number}"

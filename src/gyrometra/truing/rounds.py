@@ -64,12 +64,8 @@ class RoundView:
         again, first = self.by_place.get(self.round.places), self.by_place.get(0)
         if again is None or first is None:
             return None
-        allowed = closing_allowance_mm(
-            indicator_step_mm=float(self.round.indicator.step_mm), limit_mm=self.limit_mm
-        )
-        return close_round(
-            first_mm=float(first.value_mm), first_again_mm=float(again.value_mm), allowed_mm=allowed
-        )
+        allowed = closing_allowance_mm(indicator_step_mm=float(self.round.indicator.step_mm), limit_mm=self.limit_mm)
+        return close_round(first_mm=float(first.value_mm), first_again_mm=float(again.value_mm), allowed_mm=allowed)
 
     @property
     def is_void(self) -> bool:
@@ -143,9 +139,7 @@ class RoundView:
         before = self.reading_before_mm(move)
         if before is None:
             return None
-        return reading_after_move_mm(
-            reading_mm=before, surface=self.round.surface, offset_toward_mm=move.by_mm
-        )
+        return reading_after_move_mm(reading_mm=before, surface=self.round.surface, offset_toward_mm=move.by_mm)
 
     @property
     def total_mm(self) -> float | None:

@@ -19,9 +19,7 @@ class PlaceTaken(Exception):
 
 
 @transaction.atomic
-def open_round(
-    *, user: User, setup: SetUp, indicator: Indicator, places: int, method: str, purpose: str
-) -> Round:
+def open_round(*, user: User, setup: SetUp, indicator: Indicator, places: int, method: str, purpose: str) -> Round:
     """Begin the next round; one that has no reading yet is used again."""
     SetUp.objects.select_for_update().get(pk=setup.pk)
     require_open(setup.job)
@@ -53,14 +51,14 @@ def log_reading(
 ) -> Reading:
     """Log one reading; one sent twice is stored once, a correction supersedes what stands."""
     Round.objects.select_for_update().get(pk=round.pk)
-    known = Reading.objects.filter(client_id=client_id).first()
+    known: Reading | None = Reading.objects.filter(client_id=client_id).first()
     if known is not None:
-        return known  # type: ignore[no-any-return]
+        return known
     require_open(round.setup.job)
     standing = Reading.objects.standing().filter(round=round, place=place).first()
     if standing is not None and not correct:
         raise PlaceTaken
-    return Reading.objects.create(  # type: ignore[no-any-return]
+    return Reading.objects.create(
         round=round,
         place=place,
         value_mm=value_mm,
@@ -82,7 +80,7 @@ def take_back(*, user: User, round: Round, client_id: UUID) -> Reading | None:
     last = Reading.objects.standing().filter(round=round).order_by("-pk").first()
     if last is None:
         return None
-    return Reading.objects.create(  # type: ignore[no-any-return]
+    return Reading.objects.create(
         round=round,
         place=last.place,
         value_mm=last.value_mm,

@@ -1,0 +1,29 @@
+"""Dial plates and rows of the steps: results as words in the reader's unit, each with its because."""
+
+from gyrometra.steps.plates.bar import bar, bar_rows
+from gyrometra.steps.plates.base import Because, Plate, ghost_rail, rail
+from gyrometra.steps.plates.bore import bore, cut_values
+from gyrometra.steps.plates.check import check, signed_verdict, verdict_plate
+from gyrometra.steps.plates.cuts import cut_totals, cuts, pass_rows
+from gyrometra.steps.plates.true import round_initial, true
+from gyrometra.steps.plates.work import work
+
+__all__ = [
+    "Because",
+    "Plate",
+    "bar",
+    "bar_rows",
+    "bore",
+    "check",
+    "cut_totals",
+    "cut_values",
+    "cuts",
+    "ghost_rail",
+    "pass_rows",
+    "rail",
+    "round_initial",
+    "signed_verdict",
+    "true",
+    "verdict_plate",
+    "work",
+]

@@ -1,0 +1,165 @@
+"""Plates of Bar: overhang, spring, heaviest cut; the ranked bars."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from gyrocore import bar_kind, sentence
+from gyrodraw import dial_scale
+from gyrometra.bridge.units import Units
+from gyrometra.jobs.reckon import Reckoning
+from gyrometra.steps import scenes
+from gyrometra.steps.page import JobPage
+from gyrometra.steps.plates.base import Because, Plate
+
+
+@dataclass(frozen=True, kw_only=True)
+class BarRow:
+    """A bar of the crib in the list."""
+
+    pk: int
+    words: str
+    gripped: str
+    stiffness: str
+    spring: str
+    usable: bool
+    picked: bool
+    tag: str
+    reason: str
+
+
+def bar_rows(page: JobPage) -> list[BarRow]:
+    """The crib's bars: usable first; each that will not do with its reason."""
+    reckoning, units = page.reckoning, page.units
+    choice = reckoning.choice
+    if choice is None:
+        return []
+    by_name = {bar.name: bar for bar in page.bars}
+    rows = []
+    for ranked in choice.ranked:
+        bar = by_name[ranked.name]
+        push = abs(reckoning.force.radial_n) if reckoning.force else None
+        spring = push / ranked.tip_stiffness_n_mm if push is not None else None
+        tags = [
+            tag
+            for tag, name in (("rule picks it", choice.by_rule), ("stiffest", choice.by_stiffness))
+            if name == ranked.name
+        ]
+        rows.append(
+            BarRow(
+                pk=bar.pk,
+                words=f"{bar.name} · {bar_kind(bar.kind).label} Ø{units.plain(bar.diameter_mm)} x "
+                f"{units.length(bar.length_mm)}",
+                gripped=units.length(float(bar.length_mm) - ranked.overhang_mm),
+                stiffness=f"{ranked.tip_stiffness_n_mm / 1000:.1f}",
+                spring="" if spring is None else units.planned(spring),
+                usable=ranked.usable,
+                picked=reckoning.bar is not None and reckoning.bar.pk == bar.pk,
+                tag=", ".join(tags),
+                reason=" ".join(sentence(reason, units.unit) for reason in ranked.reasons),
+            )
+        )
+    return rows
+
+
+def bar(page: JobPage) -> list[Plate]:
+    """Overhang, spring, hard limit."""
+    reckoning, units = page.reckoning, page.units
+    if reckoning.reach is None:
+        return [Plate(label="Hang the bar out", governs="Missing:", reason="a reach that fits")]
+    reach = reckoning.reach.reach_mm
+    return [_hang_out(page, reach), _spring(page), _heaviest(reckoning, units)]
+
+
+def _hang_out(page: JobPage, reach: float) -> Plate:
+    units, found, picked = page.units, page.reckoning.overhang, page.reckoning.bar
+    base: dict[str, Any] = {"label": "Hang the bar out", "number": units.length(reach), "unit": units.label}
+    if picked is None:
+        return Plate(**base, words=("pick a bar from the list",), governs="Reach governs:",
+                     reason="bore, past the end, clear of the holder")  # fmt: skip
+    if found is None:
+        return Plate(**base, words=("holder face to cutter point",), governs="1 of 2 missing:",
+                     reason="the cutter; bar is in")  # fmt: skip
+    hard = found.hard_limit_mm
+    state, governs = "plain", f"{_CRITERION[found.governing]} governs:"
+    in_hand = found.safe_overhang_mm - reach
+    reason = f"{units.limit(in_hand)} in hand of {units.limit(found.safe_overhang_mm)}"
+    if found.exceeded == ("rule",):
+        state, governs = "warn", "Advice governs:"
+        reason = f"{units.length(-in_hand)} over. Hard limit {units.limit(hard or 0)}"
+    elif found.exceeded:
+        state, governs = "bad", f"Do not run. {_CRITERION[found.exceeded[-1]]}:"
+        reason = f"{units.length(reach - (hard or 0))} past the hard limit of {units.limit(hard or 0)}"
+    stays = units.length(float(picked.length_mm) - reach)
+    return Plate(
+        **base,
+        scene=dial_scale(reach if units.unit == "mm" else reach / 25.4 * 10),
+        words=("holder face to cutter point", f"{stays} stays in the clamp"),
+        governs=governs,
+        reason=reason,
+        state=state,
+        because=Because(
+            formula="rule: ratio x D; deflection: |radial| L^3 / (3 E I) = budget; "
+            "chatter: b (t o cos^2 K + m) kc = 2 k z (1 + z)",
+            inputs=[
+                *((_CRITERION[x.criterion], units.limit(x.overhang_mm) if x.overhang_mm else "sets no limit")
+                  for x in found.limits),
+                ("allowed spring, on radius", f"{units.planned(page.reckoning.budget_mm)} {units.label}"),
+                *((sentence(n, units.unit), "") for n in found.notes),
+            ],
+            source="Rule: shop practice. Bending: Euler-Bernoulli. Chatter: oriented one-mode limit.",
+        ),
+    )  # fmt: skip
+
+
+_CRITERION = {"rule": "Rule of thumb", "deflection": "Deflection", "chatter": "Chatter"}
+
+
+def _spring(page: JobPage) -> Plate:
+    units, reckoning = page.units, page.reckoning
+    spring, force = scenes.spring_mm(page), reckoning.force
+    if spring is None or force is None:
+        return Plate(label="Spring at the cutter", governs="Missing:", reason="bar and cutter")
+    over = spring > reckoning.budget_mm
+    own = reckoning.plan.budget_mm is not None
+    return Plate(
+        label="Spring, on radius",
+        number=units.planned(spring),
+        unit=units.label,
+        words=(f"allowed {units.planned(reckoning.budget_mm)}", f"push {force.radial_n:.0f} N"),
+        governs="Allowed:",
+        reason="your own figure" if own else "a quarter of the size tolerance",
+        state="bad" if over else "plain",
+        because=Because(
+            formula="spring = |radial force| L^3 / (3 E I)",
+            inputs=[
+                ("radial force", f"{force.radial_n:.1f} N"),
+                ("specific force kc", f"{force.kc_mpa:.0f} MPa"),
+                ("chip thickness", f"{force.chip_thickness_mm:.3f} mm"),
+            ],
+            source="Kienzle on the chord of the edge; Euler-Bernoulli cantilever.",
+        ),
+    )
+
+
+def _heaviest(reckoning: Reckoning, units: Units) -> Plate:
+    cut, force = reckoning.heaviest_cut, reckoning.force
+    if cut is None or force is None:
+        return Plate(label="Heaviest cut", governs="Missing:", reason="the cutter")
+    return Plate(
+        label="Heaviest cut, radial",
+        number=units.planned(cut.depth_mm),
+        unit=units.label,
+        words=(f"feed {units.plain(cut.feed_mm_rev)} a turn", f"cutting force {force.tangential_n:.0f} N"),
+        governs="Pass plan governs:",
+        reason=f"{reckoning.material.label}, kc1.1 {reckoning.material.kc11_mpa:.0f} MPa",
+        because=Because(
+            formula="kc = kc1.1 h^-mc, Fc = kc a f",
+            inputs=[("kc1.1", f"{cut.kc11_mpa:.0f} MPa"), ("mc", f"{cut.mc:g}")],
+            source=reckoning.material.source,
+        ),
+    )
+
+
+# ---------------------------------------------------------------- Cuts

@@ -1,0 +1,73 @@
+"""A dial plate and the step rail."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import asdict, dataclass
+
+from gyrodraw import Scene
+from gyrometra.steps import progress
+from gyrometra.steps.page import JobPage
+
+
+@dataclass(frozen=True, kw_only=True)
+class Because:
+    """Formula, inputs and source behind a figure."""
+
+    formula: str
+    inputs: Sequence[tuple[str, str]]
+    source: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Plate:
+    """One dial plate. Without a number it shows a bar and says what is missing."""
+
+    label: str
+    number: str = ""
+    unit: str = ""
+    prefix: str = ""
+    scene: Scene | None = None
+    words: Sequence[str] = ()
+    governs: str = ""
+    reason: str = ""
+    state: str = "plain"
+    because: Because | None = None
+
+
+@dataclass(frozen=True, kw_only=True)
+class RailStop:
+    """One station of the step rail."""
+
+    step: str
+    number: int
+    name: str
+    line: str
+    state: str
+    here: bool
+
+
+def rail(page: JobPage, here: str) -> list[RailStop]:
+    """The step rail of a job."""
+    return [
+        RailStop(
+            step=station.step,
+            number=place + 1,
+            name=progress.NAMES[station.step],
+            line=progress.line_words(asdict(station), page.units),
+            state=station.state,
+            here=station.step == here,
+        )
+        for place, station in enumerate(progress.stations(page))
+    ]
+
+
+def ghost_rail() -> list[RailStop]:
+    """The rail of a job that is not made yet."""
+    return [
+        RailStop(step=step, number=n + 1, name=progress.NAMES[step], line="", state="todo", here=n == 0)
+        for n, step in enumerate(progress.STEPS)
+    ]
+
+
+# ---------------------------------------------------------------- Work

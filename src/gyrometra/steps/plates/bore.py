@@ -1,0 +1,145 @@
+"""The Bore page: ledger, next setting, what is left."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from gyrometra.bridge.units import Units, to_decimal
+from gyrometra.cutting.ledger import Ledger, PassRow
+from gyrometra.steps import scenes
+from gyrometra.steps.page import JobPage
+from gyrometra.steps.plates.base import Plate
+from gyrometra.steps.plates.cuts import dial_plate
+
+
+@dataclass(frozen=True, kw_only=True)
+class LedgerLine:
+    """One pass of the ledger."""
+
+    number: int
+    kind: str
+    wanted: str
+    dialled: str
+    came: str
+    spread: str
+    off: str
+    state: str
+    remark: str
+    slip: str
+    is_now: bool
+
+
+def bore(page: JobPage) -> dict[str, Any]:
+    """All that the Bore page prints."""
+    units, ledger = page.units, page.ledger
+    current = ledger.current
+    lines = [_ledger_line(row, row is current, units) for row in ledger.rows]
+    return {
+        "ledger": ledger,
+        "current": current,
+        "lines": lines,
+        "bands": scenes.bore_scenes(page),
+        "plates": _bore_plates(page, ledger, current),
+        "settled": current is not None and current.set_entry is not None,
+        "last_set": next((r for r in reversed(ledger.rows) if r.set_entry is not None), None),
+    }
+
+
+def _ledger_line(row: PassRow, now: bool, units: Units) -> LedgerLine:
+    cut = row.planned.cut
+    gauge = row.sizes[0].gauge if row.sizes else None
+    step = float(gauge.resolution_mm) if gauge else 0.001
+    off = row.off_mm
+    remark = f"{row.remark.get_sound_display()}, {row.remark.get_look_display()}" if row.remark else ""
+    return LedgerLine(
+        number=cut.number,
+        kind=cut.kind,
+        wanted=units.planned(cut.diameter_mm),
+        dialled=f"{float(row.set_entry.divisions or 0):.1f} div" if row.set_entry else "",
+        came=units.measured(row.came_mm, step) if row.came_mm is not None else "",
+        spread=f"spread {units.measured(row.spread_mm, step)}" if row.spread_mm else "",
+        off="" if off is None else "on size" if abs(off) < step else
+        f"{units.measured(abs(off), step)} {'large' if off > 0 else 'small'}",
+        state="" if off is None else "ok" if abs(off) < step else "warn",
+        remark=remark,
+        slip=_slip_words(row, units),
+        is_now=now,
+    )  # fmt: skip
+
+
+def _slip_words(row: PassRow, units: Units) -> str:
+    if row.slip is None:
+        return ""
+    return (
+        f"The change came out {row.slip.kind} of what was commanded: was the dial taken for "
+        f"{'diameter' if row.slip.kind == 'twice' else 'radius'}? "
+        f"As read, it would be {units.planned(row.slip.likely_mm)}; what was typed stays."
+    )
+
+
+def _bore_plates(page: JobPage, ledger: Ledger, current: PassRow | None) -> list[Plate]:
+    units = page.units
+    known, aim = ledger.known_size_mm, page.job.setup.bore.aim_mm
+    plates = []
+    if current is not None:
+        move = ledger.next_move(current)
+        label = f"Pass {current.planned.cut.number}, bore to"
+        plates.append(dial_plate(label, move, current.planned.cut.diameter_mm, page, "from where it stands", units))
+    if known is not None:
+        left = aim - known
+        measured = any(row.came_mm is not None for row in ledger.rows)
+        plates.append(
+            Plate(
+                label="Left to the aim, on diameter",
+                number=units.planned(left),
+                unit=units.label,
+                words=(f"aim {units.planned(aim)}", f"now {units.planned(known)}"),
+                governs="Last measured size:" if measured else "As found:",
+                reason=units.planned(known),
+            )
+        )
+    if current is not None and current.planned.rpm:
+        rpm = current.planned.rpm
+        lever = page.reckoning.machine.lever_for(rpm)
+        plates.append(
+            Plate(
+                label="Spindle",
+                number=f"{rpm:.0f}",
+                unit="rpm",
+                words=(
+                    f"lever {lever}" if lever else "",
+                    f"feed {units.plain(current.planned.feed_mm_rev)} a turn",
+                ),
+                governs="One lever for the group:",
+                reason="roughing" if current.planned.is_roughing else "finishing",
+            )
+        )
+    return plates
+
+
+def cut_values(page: JobPage, kind: str, cleaned: Mapping[str, Any], text: str) -> dict[str, Any]:
+    """What a cutting-log entry stores beside the form's values."""
+    base = {"client_id": cleaned["client_id"], "source": cleaned["source"]}
+    if kind == "guard":
+        return base
+    if kind == "remark":
+        return {**base, "number": cleaned["number"], "sound": cleaned["sound"], "look": cleaned["look"]}
+    if kind == "size":
+        return {**base, "number": cleaned["number"], "value_mm": cleaned["value_mm"],
+                "gauge": cleaned["gauge"], "text": text.strip()[:60]}  # fmt: skip
+    row = next((r for r in page.ledger.rows if r.planned.cut.number == cleaned["number"]), None)
+    if row is None:
+        return {**base, "number": cleaned["number"]}
+    move = page.ledger.next_move(row)
+    return {
+        **base,
+        "number": cleaned["number"],
+        "value_mm": to_decimal(row.planned.cut.diameter_mm),
+        "change_mm": to_decimal(2 * move.radial_mm),
+        "divisions": round(move.divisions, 3),
+    }
+
+
+# ---------------------------------------------------------------- Check

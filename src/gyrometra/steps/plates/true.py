@@ -1,0 +1,175 @@
+"""The True page: reading line, moves at the jaws, rounds."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from gyrocore import sentence
+from gyrometra.bridge.units import Units
+from gyrometra.steps import scenes
+from gyrometra.steps.page import JobPage
+from gyrometra.truing.rounds import RoundView
+
+
+@dataclass(frozen=True, kw_only=True)
+class Cell:
+    """One place of the reading line."""
+
+    place: int
+    name: str
+    value: str
+    was: str
+    active: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class MoveWords:
+    """One pair of jaws: what to do, how much, what to read after."""
+
+    slacken: str
+    tighten: str
+    amount: str
+    before: str
+    after: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class RoundLine:
+    """One closed round in the list."""
+
+    number: int
+    total: str
+    off: str
+    towards: str
+    state: str
+
+
+def place_name(place: int, places: int) -> str:
+    """`jaw 1` at a jaw, `1-2` between; clock places by angle where there are twelve."""
+    angle = 360 * place / places
+    if angle % 90 == 0:
+        return f"jaw {int(angle // 90) + 1}"
+    if places == 8:
+        first = int(angle // 90) + 1
+        return f"{first}-{first % 4 + 1}"
+    return f"{angle:.0f}°"
+
+
+def towards_words(angle_deg: float) -> str:
+    """The jaw, or the two jaws, that an offset points to."""
+    nearest = round(angle_deg / 45) % 8
+    first = nearest // 2 + 1
+    return f"jaw {first}" if nearest % 2 == 0 else f"{first}-{first % 4 + 1}"
+
+
+def cells(view: RoundView, before: RoundView | None, units: Units) -> list[Cell]:
+    """The reading line of a round, with the last round's values."""
+    was = before.values_mm if before and before.round.places == view.round.places else None
+    found, active = [], view.next_place
+    for place, value in enumerate(view.values_mm):
+        old = was[place] if was else None
+        found.append(
+            Cell(
+                place=place,
+                name=place_name(place, view.round.places),
+                value="" if value is None else units.signed(value),
+                was="" if old is None else f"was {units.signed(old)}",
+                active=place == active,
+            )
+        )
+    again = view.by_place.get(view.round.places)
+    found.append(
+        Cell(
+            place=view.round.places,
+            name="first again",
+            value=units.signed(again.value_mm) if again else "",
+            was="",
+            active=active == view.round.places,
+        )
+    )
+    return found
+
+
+def moves_words(view: RoundView, units: Units) -> list[MoveWords]:
+    """What to do at the jaws."""
+    return [
+        MoveWords(
+            slacken=move.slacken,
+            tighten=move.tighten,
+            amount=units.planned(move.by_mm),
+            before=_signed(view.reading_before_mm(move), units),
+            after=_signed(view.reading_after_mm(move), units),
+        )
+        for move in view.moves
+    ]
+
+
+def _signed(value: float | None, units: Units) -> str:
+    return "" if value is None else units.signed(value)
+
+
+def round_lines(views: Sequence[RoundView], units: Units) -> list[RoundLine]:
+    """Closed rounds, oldest first."""
+    lines = []
+    for view in views:
+        if not view.is_closed:
+            continue
+        angle = view.sweep.offset_angle_deg if view.sweep else 0.0
+        lines.append(
+            RoundLine(
+                number=view.round.number,
+                total=planned(view.total_mm, units),
+                off=planned(view.off_centre_mm, units),
+                towards=towards_words(angle),
+                state="void" if view.is_void else "in" if view.within else "over",
+            )
+        )
+    return lines
+
+
+def planned(value: float | None, units: Units) -> str:
+    return "" if value is None else units.planned(value)
+
+
+def round_initial(views: Sequence[RoundView]) -> dict[str, Any]:
+    """The next round is like the last."""
+    if not views:
+        return {}
+    last = views[-1].round
+    return {"method": last.method, "places": last.places, "indicator": last.indicator_id}
+
+
+def true(page: JobPage) -> dict[str, Any]:
+    """All that the True page prints."""
+    units, views = page.units, page.rounds
+    current = views[-1] if views else None
+    open_round = current if current and not current.is_closed else None
+    earlier = [v for v in views if v is not open_round]
+    decided = page.trued
+    shown = open_round if open_round and len(open_round.by_place) >= 3 else (earlier[-1] if earlier else open_round)
+    return {
+        "open_round": open_round,
+        "cells": cells(open_round, earlier[-1] if earlier else None, units) if open_round else [],
+        "shown": shown,
+        "face": scenes.face_scene(shown, units) if shown else None,
+        "face_small": scenes.face_scene(shown, units, small=True) if shown else None,
+        "chart": scenes.chart_scene(page),
+        "lines": round_lines(views, units)[-6:],
+        "decided": decided,
+        "moves": moves_words(decided, units) if decided and not decided.within else [],
+        "expected": planned(decided.expected_mm, units) if decided else "",
+        "total": planned(shown.total_mm, units) if shown else "",
+        "off": planned(shown.off_centre_mm, units) if shown else "",
+        "limit": units.planned(page.job.setup.bore.runout_limit_mm),
+        "round_notes": [
+            sentence(n, units.unit)
+            for n in [*(shown.sweep.notes if shown and shown.sweep else ()),
+                      *(shown.closing.notes if shown and shown.closing else ())]
+        ],
+        "half_rule": units.planned((shown.total_mm or 0) / 2) if shown and shown.total_mm else "",
+    }  # fmt: skip
+
+
+# ---------------------------------------------------------------- Bore

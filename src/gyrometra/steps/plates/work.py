@@ -1,0 +1,85 @@
+"""Plates of Work: stock, first cut, wall left."""
+
+from __future__ import annotations
+
+from gyrocore import sentence
+from gyrometra.bridge.units import Units
+from gyrometra.jobs.reckon import Reckoning
+from gyrometra.steps.page import JobPage
+from gyrometra.steps.plates.base import Because, Plate
+
+
+def work(page: JobPage) -> list[Plate]:
+    """Stock, first cut, limits."""
+    units, reckoning = page.units, page.reckoning
+    bore = page.job.setup.bore
+    start = reckoning.start_mm
+    if start is None:
+        missing = "the bore as found, one size or more"
+        return [Plate(label="Stock to remove, on diameter", governs="Missing:", reason=missing)]
+    stock = bore.aim_mm - start
+    plates = [
+        Plate(
+            label="Stock to remove, on diameter",
+            number=units.planned(stock),
+            unit=units.label,
+            words=(f"{units.planned(stock / 2)} on radius", f"aim {units.planned(bore.aim_mm)}, the middle"),
+            governs="Smallest size found governs:",
+            reason=f"{units.planned(start)}",
+            because=Because(
+                formula="stock = middle of the limits - smallest size found",
+                inputs=[
+                    ("middle of the limits", f"{units.planned(bore.aim_mm)} {units.label}"),
+                    ("smallest found", f"{units.planned(start)} {units.label}"),
+                ],
+                source="Limits: ISO 286-1 where a class is given.",
+            ),
+        )
+    ]
+    plates.append(_first_cut(reckoning, units))
+    plates.append(_wall(reckoning, units))
+    return plates
+
+
+def _first_cut(reckoning: Reckoning, units: Units) -> Plate:
+    found = reckoning.first_cut
+    if found is None or reckoning.passes is None:
+        return Plate(label="First cut, deepest", governs="Missing:", reason="a pass plan that holds")
+    trued = reckoning.off_centre_mm is not None
+    why = "as trued" if trued else "half the run-out limit, before truing"
+    first = reckoning.passes.passes[0].diameter_mm
+    return Plate(
+        label="First cut, deepest",
+        number=units.planned(found.largest_mm),
+        unit=f"{units.label} radial",
+        words=(f"shallowest {units.planned(found.smallest_mm)}", f"bores to Ø{units.planned(first)}"),
+        governs="Off centre:",
+        reason=f"{units.planned(found.off_centre_mm)}, {why}",
+        state="warn" if found.smallest_mm <= 0 else "plain",
+        because=Because(
+            formula="(cut - largest)/2 - off centre to (cut - smallest)/2 + off centre",
+            inputs=[
+                ("first cut", f"Ø{units.planned(first)}"),
+                ("off centre", f"{units.planned(found.off_centre_mm)}, {why}"),
+                *((sentence(n, units.unit), "") for n in found.notes),
+            ],
+            source="Derived: two circles whose centres lie off centre apart.",
+        ),
+    )
+
+
+def _wall(reckoning: Reckoning, units: Units) -> Plate:
+    wall = reckoning.wall_left_mm
+    if wall is None:
+        return Plate(label="Wall left", words=("drawn as a broken wall",), governs="Outside not given:",
+                     reason="optional")  # fmt: skip
+    return Plate(
+        label="Wall left, thinnest",
+        number=units.planned(wall),
+        unit=units.label,
+        governs="Smallest outside governs:",
+        reason="less the middle of the limits, halved",
+    )
+
+
+# ---------------------------------------------------------------- Bar

@@ -1,0 +1,117 @@
+"""The command of the core contract, as a script would use it."""
+
+import json
+import re
+import subprocess
+import sys
+from pathlib import Path
+from typing import Any
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+import gyrocore
+from gyrocore.contract import CALCULATIONS, run_text, schema
+from gyrocore.wording.sentences import ERRORS, NOTES
+
+NAMES = [
+    "length", "limits", "speed", "cut_time", "finish", "cutting_force", "stability", "overhang", "choose_bar",
+    "head_dial", "pass_plan", "four_jaw_flats", "sweep", "measurement", "verdict", "bore_form",
+]  # fmt: skip
+
+GOOD: dict[str, dict[str, Any]] = {
+    "length": {"text": "2 11/16 in", "unit": "mm"},
+    "limits": {"spec": "72 H7"},
+    "speed": {"diameter_mm": 70, "surface_speed_m_min": 70, "spindle_speeds_rpm": [100, 300]},
+    "cut_time": {"length_mm": 140, "feed_mm_rev": 0.2, "rpm": 280},
+    "finish": {"nose_radius_mm": 0.4, "ra_um": 1.6},
+    "cutting_force": {"kc11_mpa": 1100, "mc": 0.25, "depth_mm": 0.5, "feed_mm_rev": 0.2},
+    "stability": {"stiffness_n_mm": 1e4, "damping_ratio": 0.02, "natural_frequency_hz": 150, "kc_mpa": 1500,
+                  "depth_mm": 0.5},
+    "overhang": {"bar": {"kind": "steel", "diameter_mm": 40}, "budget_mm": 0.0075,
+                 "cut": {"kc11_mpa": 1100, "mc": 0.25, "depth_mm": 0.5, "feed_mm_rev": 0.2}},
+    "choose_bar": {"candidates": [{"name": "7", "kind": "steel", "diameter_mm": 40, "shank_mm": 40,
+                                   "reach_mm": 180, "min_bore_mm": 44}],
+                   "needed_reach_mm": 165, "bore_mm": 68.4, "chip_clearance_mm": 5},
+    "head_dial": {"measured_diameter_mm": 68.4, "target_diameter_mm": 69.4, "division_mm": 0.02,
+                  "divisions_per_turn": 100},
+    "pass_plan": {"start_diameter_mm": 68.4, "aim_diameter_mm": 72.015, "rough_depth_mm": 0.5,
+                  "finish_depth_mm": 0.2},
+    "four_jaw_flats": {"pairs": [{"jaws": ["1", "3"], "readings_mm": [0.1, 0.04]}], "acceptance_mm": 0.02},
+    "sweep": {"angles_deg": [0, 90, 180, 270], "readings_mm": [0.03, 0, -0.03, 0], "surface": "outside"},
+    "measurement": {"readings_mm": [72.01, 72.011], "resolution_mm": 0.001},
+    "verdict": {"value_mm": 72.01, "lower_mm": 72, "upper_mm": 72.03},
+    "bore_form": {"stations": [{"z_mm": 10, "diameters": [{"angle_deg": 0, "diameter_mm": 72.01}]}]},
+}  # fmt: skip
+
+
+def command(*arguments: str, text: str = "") -> subprocess.CompletedProcess[str]:
+    return subprocess.run([sys.executable, "-m", "gyrocore", *arguments], input=text, capture_output=True,  # noqa: S603
+                          text=True, check=False)  # fmt: skip
+
+
+def test_list_names_every_calculation() -> None:
+    lines = command("--list").stdout.splitlines()
+    assert [line.split()[0] for line in lines] == NAMES == list(CALCULATIONS)
+
+
+@pytest.mark.parametrize("name", NAMES)
+def test_good_input_and_its_schema(name: str) -> None:
+    answer, is_result = run_text(name, json.dumps(GOOD[name]))
+    assert is_result, answer
+    described = schema(name)
+    assert set(answer) == set(described["output"]["properties"])
+    assert set(GOOD[name]) <= set(described["input"]["properties"])
+    assert all(isinstance(note, str) for note in answer["notes"])
+
+
+@pytest.mark.parametrize("name", NAMES)
+def test_every_field_refuses_what_it_cannot_be(name: str) -> None:
+    for field in GOOD[name]:
+        for bad in (None, True, {"x": 1}, float("nan"), [], -1, "a" * 600):
+            answer, is_result = run_text(name, json.dumps({**GOOD[name], field: bad}))
+            if not is_result:
+                assert set(answer["error"]) == {"field", "message"}
+                assert "Traceback" not in answer["error"]["message"]
+            json.dumps(answer, allow_nan=False)
+
+
+def test_exit_codes_and_paths() -> None:
+    bad = command("overhang", text=json.dumps({**GOOD["overhang"], "bar": {"kind": "steel", "diameter_mm": 0}}))
+    assert bad.returncode == 2
+    assert json.loads(bad.stdout)["error"]["field"] == "bar.diameter_mm"
+    assert command("speed", text="{").returncode == 2
+    assert json.loads(command("speed", text="[1]").stdout)["error"]["field"] == ""
+    unknown = command("nothing", text="{}")
+    assert (unknown.returncode, json.loads(unknown.stdout)["error"]["field"]) == (2, "")
+    assert command("verdict", text=json.dumps(GOOD["verdict"])).returncode == 0
+
+
+def test_lines_go_on_past_a_bad_one() -> None:
+    good = json.dumps(GOOD["verdict"])
+    found = command("verdict", "--lines", text=f'{good}\n\n{{"value_mm": "x"}}\n[]\n{good}\n')
+    rows = [json.loads(line) for line in found.stdout.splitlines()]
+    assert found.returncode == 0
+    assert ["error" in row for row in rows] == [False, True, True, False]
+
+
+@settings(max_examples=60, deadline=None)
+@given(st.sampled_from(NAMES), st.data())
+def test_extreme_numbers_never_break_it(name: str, data: st.DataObject) -> None:
+    fields = [field for field, value in GOOD[name].items() if isinstance(value, int | float)]
+    if not fields:
+        return
+    field = data.draw(st.sampled_from(fields))
+    value = data.draw(st.sampled_from([1e308, 1e-308, 1e200, -1e308, 0, 1e-12, 10**400]))
+    answer, _ = run_text(name, json.dumps({**GOOD[name], field: value}))
+    json.dumps(answer, allow_nan=False)
+
+
+def test_every_code_has_a_sentence() -> None:
+    """A code used in the core without a sentence would be a traceback at the machine."""
+    text = "\n".join(p.read_text() for p in Path(gyrocore.__file__).parent.rglob("*.py"))
+    for code in re.findall(r"\bnote\(\s*\"(\w+)\"", text):
+        assert code in NOTES, code
+    for code in re.findall(r"InvalidInput\(\s*[^,()]+(?:\([^)]*\))?,\s*\"(\w+)\"", text):
+        assert code in ERRORS, code

@@ -1,0 +1,190 @@
+"""Logs are append-only, entries sent twice stand once, signed jobs and stale pages are refused."""
+
+import uuid
+from typing import Any
+
+import pytest
+from django.db import DatabaseError, transaction
+from django.test import Client
+
+from gyrometra.bridge.units import Units
+from gyrometra.crib.models import Gauge, Indicator
+from gyrometra.cutting.models import CutEntry
+from gyrometra.inspection.models import SizeReading
+from gyrometra.jobs.models import Job, SignOff
+from gyrometra.steps.forms import BarForm
+from gyrometra.steps.page import open_page
+from gyrometra.truing.models import Reading
+from tests.web.test_bad_input import plan_of, work_of
+
+MM = Units("mm")
+
+
+@pytest.mark.parametrize("model", [Reading, CutEntry, SizeReading, SignOff])
+def test_the_database_refuses_to_change_or_delete(db: None, model: Any) -> None:
+    row = model.objects.first()
+    with pytest.raises(DatabaseError, match="append-only"), transaction.atomic():
+        row.save()
+    with pytest.raises(DatabaseError, match="append-only"), transaction.atomic():
+        model.objects.filter(pk=row.pk).delete()
+
+
+def begin(client: Client) -> None:
+    indicator = Indicator.objects.get(name="Indicator 1")
+    client.post("/jobs/Q-219/round/true/", {"method": "sweep", "places": 4, "indicator": indicator.pk})
+
+
+def read(client: Client, value: str, place: int, entry: str | None = None, **more: str) -> str:
+    fields = {"value": value, "place": place, "client_id": entry or str(uuid.uuid4()), "source": "cable", **more}
+    return client.post("/jobs/Q-219/reading/true/", fields, headers={"HX-Request": "true"}).content.decode()
+
+
+def test_a_reading_sent_twice_stands_once(corin: Client) -> None:
+    begin(corin)
+    count, entry = Reading.objects.count(), str(uuid.uuid4())
+    read(corin, "12", 0, entry)
+    read(corin, "12", 0, entry)
+    assert Reading.objects.count() == count + 1
+    made = Reading.objects.get(client_id=entry)
+    assert (float(made.value_mm), made.text, made.source, made.by.username) == (0.012, "12", "cable", "corin")
+
+
+def test_two_tablets_at_one_place_are_told_and_both_are_kept(corin: Client, dagny: Client) -> None:
+    begin(corin)
+    read(corin, "12", 0)
+    assert "stands there already" in read(dagny, "15", 0)
+    read(dagny, "15", 0, correct="yes")
+    place = list(Reading.objects.filter(round__setup__job__number="Q-219", place=0).order_by("-pk")[:2])
+    assert place[0].supersedes_id == place[1].pk
+
+
+def test_taking_back_crosses_out_and_keeps(corin: Client) -> None:
+    begin(corin)
+    read(corin, "12", 0)
+    corin.post("/jobs/Q-219/take-back/true/", {"client_id": str(uuid.uuid4())})
+    view = open_page("Q-219", MM).rounds[-1]
+    assert view.next_place == 0
+    assert Reading.objects.filter(round=view.round).count() == 2
+
+
+def test_a_round_decides_only_when_it_comes_back(corin: Client) -> None:
+    begin(corin)
+    for place, value in enumerate(["0", "-3", "-5", "-2"]):
+        read(corin, value, place)
+    assert open_page("Q-219", MM).rounds[-1].is_closed is False
+    text = read(corin, "9", 4)
+    assert "the round is void" in text
+    page = open_page("Q-219", MM)
+    assert page.rounds[-1].is_void
+    assert page.trued is not None
+    assert page.trued.round.number == 3
+
+
+def test_the_same_round_done_well_is_within(corin: Client) -> None:
+    begin(corin)
+    for place, value in enumerate(["0", "-3", "-5", "-2", "1"]):
+        text = read(corin, value, place)
+    assert "True enough" in text
+    assert Job.objects.get(number="Q-219").stations["next"]["step"] == "bore"
+
+
+def test_a_plan_changed_meanwhile_is_refused_with_who_and_when(corin: Client, dagny: Client) -> None:
+    mine, theirs = plan_of("Q-214", BarForm), plan_of("Q-214", BarForm)
+    dagny.post("/jobs/Q-214/save/bar/", {**theirs, "clear_mm": "25"})
+    text = corin.post("/jobs/Q-214/save/bar/", {**mine, "clear_mm": "30"}).content.decode()
+    assert "dagny changed this job at" in text
+    assert 'value="30"' in text
+    assert float(open_page("Q-214", MM).job.setup.plan.clear_mm) == 25
+
+
+def test_typed_text_is_kept_beside_its_value(corin: Client) -> None:
+    corin.post("/jobs/Q-214/save/work/", {**work_of("Q-214"), "length_mm": "5 1/2 in", "found_d_0": "68,42"})
+    page = open_page("Q-214", MM)
+    assert float(page.job.setup.bore.length_mm) == 139.7
+    assert page.job.setup.bore.typed["length_mm"] == {"text": "5 1/2 in", "unit": "mm"}
+    assert 'value="5 1/2 in"' in corin.get("/jobs/Q-214/work/").content.decode()
+
+
+def test_a_signed_job_changes_no_more(dagny: Client) -> None:
+    job = Job.objects.get(number="Q-198")
+    gauge, indicator = Gauge.objects.all()[0], Indicator.objects.all()[0]
+    entry = str(uuid.uuid4())
+    tries = [
+        ("save/work/", work_of("Q-198")),
+        ("round/true/", {"method": "sweep", "places": 8, "indicator": indicator.pk}),
+        ("cut/remark/", {"client_id": entry, "number": 1, "sound": "quiet", "look": "clean"}),
+        ("size/", {"client_id": entry, "value": "45.01", "z": "12", "angle_deg": "0", "gauge": gauge.pk}),
+        ("sign/", {}),
+    ]
+    for path, fields in tries:
+        text = dagny.post(f"/jobs/Q-198/{path}", fields).content.decode()
+        assert "Signed off by dagny" in text or "measures" in text, path
+    assert Job.objects.get(pk=job.pk).version == job.version
+    assert SignOff.objects.filter(job=job).count() == 1
+
+
+def test_only_the_lead_signs_and_never_an_incomplete_bore(corin: Client, dagny: Client) -> None:
+    assert "Incomplete" in dagny.post("/jobs/Q-214/sign/").content.decode()
+    measure(corin, 72.011)
+    assert "Only the lead signs" in corin.post("/jobs/Q-214/sign/").content.decode()
+    assert "Signed by" in dagny.post("/jobs/Q-214/sign/", headers={"HX-Request": "true"}).content.decode()
+
+
+def measure(client: Client, size: float, runout: int = 4) -> str:
+    gauge, indicator = Gauge.objects.get(name="Bore gauge 50-100"), Indicator.objects.get(name="Indicator 1")
+    for z in (20, 70, 120):
+        for angle in (0, 90):
+            fields = {"client_id": str(uuid.uuid4()), "value": f"{size:.3f}", "z": z, "angle_deg": angle,
+                      "gauge": gauge.pk}  # fmt: skip
+            client.post("/jobs/Q-214/size/", fields)
+    client.post("/jobs/Q-214/round/check/", {"method": "sweep", "places": 4, "indicator": indicator.pk})
+    for place, value in enumerate([0, runout, 2 * runout, runout, 0]):
+        fields = {"value": str(-value), "place": place, "client_id": str(uuid.uuid4())}
+        page = client.post("/jobs/Q-214/reading/check/", fields, headers={"HX-Request": "true"})
+    return page.content.decode()
+
+
+@pytest.mark.parametrize(
+    ("size", "runout", "word"),
+    [(72.012, 4, "in"), (71.96, 4, "metal-left"), (72.05, 4, "over"), (72.001, 4, "not-proven"), (72.012, 15, "over")],
+)
+def test_verdicts_name_the_way_forward(corin: Client, size: float, runout: int, word: str) -> None:
+    text = measure(corin, size, runout)
+    assert open_page("Q-214", MM).judged.word == word
+    assert f'class="vp {word}"' in text
+
+
+def test_anything_not_entered_is_incomplete(corin: Client) -> None:
+    gauge = Gauge.objects.get(name="Bore gauge 50-100")
+    fields = {"client_id": str(uuid.uuid4()), "value": "72.012", "z": 20, "angle_deg": 0, "gauge": gauge.pk}
+    corin.post("/jobs/Q-214/size/", fields)
+    judged = open_page("Q-214", MM).judged
+    assert judged.word == "incomplete"
+    assert judged.missing == [
+        "2 more depths (two ends and the middle)", "a second direction at every depth",
+        "run-out of the finished bore",
+    ]  # fmt: skip
+
+
+def test_a_change_twice_the_commanded_one_is_named_and_kept(corin: Client) -> None:
+    gauge = Gauge.objects.get(name="Bore gauge 50-100")
+    corin.post("/jobs/Q-214/cut/set/", {"client_id": str(uuid.uuid4()), "number": 4})
+    fields = {"client_id": str(uuid.uuid4()), "value": "72.034", "number": 4, "gauge": gauge.pk}
+    text = corin.post("/jobs/Q-214/cut/size/", fields, headers={"HX-Request": "true"}).content.decode()
+    assert "came out twice of what was commanded" in text
+    assert CutEntry.objects.filter(text="72.034").exists()
+
+
+def test_several_sizes_of_one_pass_give_mean_and_spread(corin: Client) -> None:
+    row = open_page("Q-214", MM).ledger.rows[2]
+    assert row.came_mm == pytest.approx(71.196)
+    assert row.spread_mm == pytest.approx(0.002)
+    text = corin.get("/jobs/Q-214/bore/").content.decode()
+    assert "0.019 small" in text
+
+
+def test_the_next_setting_takes_in_what_the_last_pass_came_to(db: None) -> None:
+    ledger = open_page("Q-214", MM).ledger
+    assert ledger.current is not None
+    move = ledger.next_move(ledger.current)
+    assert move.divisions == pytest.approx((71.615 - 71.196) / 0.04)

@@ -1,0 +1,104 @@
+"""Pages answer, in a constant number of queries, signed in only."""
+
+import uuid
+from typing import Any
+
+import pytest
+from django.core.cache import cache
+from django.test import Client
+
+from gyrometra.accounts.models import FirstAccountLink, User
+from gyrometra.jobs.models import Job
+
+STEPS = ("work", "bar", "cuts", "true", "bore", "check")
+JOBS = ("Q-214", "Q-219", "Q-198", "Q-223")
+
+
+@pytest.mark.parametrize("step", STEPS)
+@pytest.mark.parametrize("number", JOBS)
+def test_every_step_of_every_job(dagny: Client, number: str, step: str, django_assert_max_num_queries: Any) -> None:
+    with django_assert_max_num_queries(24):
+        page = dagny.get(f"/jobs/{number}/{step}/")
+    assert page.status_code == 200
+    assert number in page.content.decode()
+
+
+@pytest.mark.parametrize("unit", ["mm", "in"])
+def test_units_switch_for_the_reader_alone(dagny: Client, unit: str) -> None:
+    assert dagny.post("/unit/", {"unit": unit, "next": "/jobs/Q-214/bar/"}).url == "/jobs/Q-214/bar/"  # type: ignore[attr-defined]
+    for step in STEPS:
+        assert dagny.get(f"/jobs/Q-214/{step}/").status_code == 200
+    text = dagny.get("/jobs/Q-214/work/").content.decode()
+    assert ("2.6929" in text) is (unit == "in")  # 68.40 mm to 0.0001 in
+
+
+def test_the_bench_reads_the_same_however_many_jobs(dagny: Client, django_assert_num_queries: Any) -> None:
+    def count() -> int:
+        with django_assert_num_queries(6):
+            return dagny.get("/").content.decode().count('class="strip')
+
+    before = count()
+    made = Job.objects.get(number="Q-223")
+    for n in range(20):
+        made.pk, made.number = None, f"X-{n}"
+        made.save()
+    Job.objects.filter(number__startswith="X-").delete()
+    assert before == count() == 5
+
+
+def test_signed_out_people_are_asked_in(db: None) -> None:
+    client = Client()
+    page = client.get("/", follow=True)
+    text = page.content.decode()
+    assert 'name="username"' in text
+    assert 'name="password"' in text
+    assert "quillmoor" in text
+    assert client.get("/healthz").content == b"ok\n"
+
+
+def test_demo_people_sign_in(db: None) -> None:
+    for name in ("dagny", "corin"):
+        client = Client()
+        assert client.post("/sign-in/", {"username": name, "password": "quillmoor"}).status_code == 302
+        assert client.get("/").status_code == 200
+
+
+def test_wrong_passwords_are_throttled(db: None) -> None:
+    cache.clear()
+    client = Client()
+    for _ in range(8):
+        page = client.post("/sign-in/", {"username": "corin", "password": "wrong"})
+    assert page.status_code == 429
+    assert "Too many tries" in page.content.decode()
+
+
+def test_policy_forbids_inline_script_and_style(dagny: Client) -> None:
+    for path in ("/", "/jobs/Q-214/true/", "/crib/", "/jobs/Q-214/sheet/"):
+        page = dagny.get(path)
+        policy = page.headers["Content-Security-Policy"]
+        assert "script-src 'self'" in policy
+        assert "unsafe" not in policy
+        text = page.content.decode()
+        assert " style=" not in text
+        assert "<style" not in text
+        assert "onclick" not in text
+
+
+def test_the_first_account_link_works_once(db: None) -> None:
+    assert Client().get(f"/first/{uuid.uuid4()}/").status_code == 410
+    token = FirstAccountLink.make()
+    assert Client().get(f"/first/{token}/").status_code == 410, "there are people already"
+    assert User.objects.count() == 2
+
+
+def test_addresses_that_are_not_there(dagny: Client) -> None:
+    for path in ("/jobs/Q-999/work/", "/jobs/Q-214/nothing/", "/crib/nothing/new/", "/jobs/Q-214/cut/nothing/"):
+        assert dagny.get(path).status_code in (404, 405)
+
+
+def test_the_sheet_prints_what_the_plan_says(corin: Client) -> None:
+    text = corin.get("/jobs/Q-214/sheet/").content.decode()
+    assert "69.338" in text
+    assert "23.5 div out" in text
+    assert text.count("not permission") == 1
+    assert text.count("Indicator, stylus and keys out") == 1
