@@ -38,4 +38,4 @@ def edit(request: HttpRequest, kind: str, pk: int | None = None) -> HttpResponse
         messages.info(request, f"{item.name} is in the crib.")
         return redirect("crib")
     context = {"form": form, "kind": KINDS[kind], "item": item if pk else None}
-    return render(request, "crib/edit.html", context, status=422 if form.errors else 200)
+    return render(request, "crib/edit.html", context)

@@ -12,7 +12,7 @@ class JobQuerySet(models.QuerySet[Any]):
 
     def on_bench(self) -> JobQuerySet:
         """With all that a job strip draws; the number of queries does not grow with the list."""
-        return self.select_related("setup__machine", "setup__bore", "signoff").prefetch_related(
+        return self.select_related("setup__machine", "setup__bore", "setup__plan", "signoff").prefetch_related(
             "setup__bore__outside", "setup__bore__found"
         )
 

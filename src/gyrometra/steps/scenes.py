@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from gyrocore import OverhangLimit, bar_kind
+from gyrocore import OverhangLimit, bar_kind, material
 from gyrodraw import (
     BarLayer,
     DialFace,
@@ -43,13 +43,12 @@ def bands(draw: Callable[[float], Scene]) -> list[tuple[str, Scene]]:
 def part_of(job: Job) -> Part:
     """The work as it is drawn."""
     bore = job.setup.bore
-    reckoning = Reckoning(job)
     return Part(
         length_mm=float(bore.length_mm),
         found=[(float(s.z_mm), float(s.diameter_mm)) for s in bore.found.all()],
         aim_mm=bore.aim_mm,
         outside=[(float(s.length_mm), float(s.diameter_mm)) for s in bore.outside.all()],
-        hatch=reckoning.material.hatch,
+        hatch=material(job.material).hatch,
     )
 
 

@@ -87,7 +87,7 @@ def new_job(request: HttpRequest) -> HttpResponse:
         return redirect("step", number=job.number, step="work")
     machines = Machine.objects.filter(retired=False).exists()
     context = {"form": form, "has_machine": machines, "ghost": plates.ghost_rail()}
-    return render(request, "steps/new.html", context, status=422 if form.errors else 200)
+    return render(request, "steps/new.html", context)
 
 
 @require_GET

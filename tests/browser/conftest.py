@@ -1,0 +1,54 @@
+"""A real server, a real database, Debian's Chromium."""
+
+import os
+from collections.abc import Iterator
+
+import pytest
+from django.core.management import call_command
+from playwright.sync_api import Browser, Page, sync_playwright
+
+from gyrometra.samples.load import load_shop
+
+# Playwright's sync API runs an event loop in this thread; the ORM calls here are the test's own.
+os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+
+
+@pytest.fixture(scope="session")
+def browser() -> Iterator[Browser]:
+    """Debian's browser; without its sandbox, which the root user of a build machine cannot have."""
+    quiet = ["--no-sandbox", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
+    with sync_playwright() as playwright:
+        opened = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=quiet)
+        yield opened
+        opened.close()
+
+
+@pytest.fixture
+def page(browser: Browser) -> Iterator[Page]:
+    """A fresh page at the size that the grid is drawn for."""
+    context = browser.new_context(viewport={"width": 1280, "height": 800})
+    context.set_default_timeout(8000)
+    yield context.new_page()
+    context.close()
+
+
+@pytest.fixture
+def faults(page: Page) -> Iterator[list[str]]:
+    """Console errors and broken scripts; none may be left at the end."""
+    found: list[str] = []
+    page.on("console", lambda message: found.append(message.text) if message.type == "error" else None)
+    page.on("pageerror", lambda error: found.append(str(error)))
+    yield found
+    assert found == []
+
+
+@pytest.fixture
+def empty(transactional_db: None) -> None:
+    """No account, no job, nothing in the crib."""
+    call_command("flush", "--no-input", verbosity=0)
+
+
+@pytest.fixture
+def shop(empty: None) -> None:
+    """The demo shop."""
+    load_shop()

@@ -1,0 +1,51 @@
+"""Axe on every main page, at desk and at phone size; nothing spills over at 360."""
+
+from typing import Any
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import Page
+
+pytestmark = pytest.mark.browser
+
+PATHS = [
+    "/", "/crib/", "/crib/machine/new/", "/jobs/new/", "/jobs/Q-214/work/", "/jobs/Q-214/bar/",
+    "/jobs/Q-214/cuts/", "/jobs/Q-219/true/", "/jobs/Q-214/bore/", "/jobs/Q-198/check/", "/jobs/Q-214/sheet/",
+]  # fmt: skip
+
+
+def test_pages_are_clean(page: Page, live_server: Any, shop: None, faults: list[str]) -> None:
+    page.goto(f"{live_server.url}/sign-in/")
+    assert not problems(page)
+    page.fill("#id_username", "dagny")
+    page.fill("#id_password", "quillmoor")
+    page.get_by_role("button", name="Sign in").click()
+    for width in (1280, 760, 360):
+        page.set_viewport_size({"width": width, "height": 800})
+        for path in PATHS:
+            page.goto(live_server.url + path)
+            assert page.evaluate("document.documentElement.scrollWidth") <= width, (path, width)
+            if width != 760:
+                assert not problems(page), (path, width)
+
+
+def problems(page: Page) -> list[str]:
+    found = Axe().run(page).response["violations"]
+    return [f"{v['id']}: {v['nodes'][0]['html'][:160]}" for v in found]
+
+
+def test_targets_are_large_enough_for_oily_hands(page: Page, live_server: Any, shop: None) -> None:
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto(f"{live_server.url}/sign-in/")
+    page.fill("#id_username", "dagny")
+    page.fill("#id_password", "quillmoor")
+    page.get_by_role("button", name="Sign in").click()
+    for path in PATHS[4:10]:
+        page.goto(live_server.url + path)
+        small = page.evaluate(
+            """() => [...document.querySelectorAll('a, button, select, input:not([type=hidden])')]
+            .filter(e => e.offsetParent && !e.closest('.skip, label') && !e.matches('.skip'))
+            .map(e => [e.getBoundingClientRect(), e.outerHTML.slice(0, 90)])
+            .filter(([r]) => r.height > 0 && r.height < 43.5).map(([, html]) => html)"""
+        )
+        assert small == [], path
