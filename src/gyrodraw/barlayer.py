@@ -17,6 +17,7 @@ class RulerLimit:
     at_mm: float | None
     figure: str
     words: str
+    detail: str
     state: str
     governs: bool
 
@@ -164,3 +165,8 @@ def _ruler_words(scene: Scene, limit: RulerLimit, holder: float, left: float, y:
     scene.text((left - 10, y + 10), limit.figure, "ruler-figure", "end")
     scene.text((left - 18 - 9.6 * len(limit.figure), y + 10), limit.words, f"words-{tone}", "end")
     scene.text((holder + 14, y + 10), limit.name, "ruler-governing" if limit.governs else "ruler-name")
+    if width > 900:
+        scene.text((holder + 128, y + 10), limit.detail, "label-blue" if limit.governs else "label")
+        if limit.governs:
+            scene.rect((width - 118, y - 6), (width - 20, y + 16), "tag")
+            scene.text((width - 69, y + 10), "HARD LIMIT", "tag-words", "middle")

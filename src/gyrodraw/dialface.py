@@ -41,8 +41,8 @@ def dial_face(face: DialFace, width: float = 460, height: float = 372) -> Scene:
     _jaws(scene, face, centre, outer)
     _profile(scene, face, centre, ring, factor)
     _centre(scene, face, centre, ring, factor)
-    scene.text((6, height - 8), f"drawn x {factor:.0f}", "small")
-    scene.text((width - 6, height - 8), "seen from the tailstock", "small", "end")
+    scene.text((6, 16), f"drawn x {factor:.0f}", "small")
+    scene.text((6, height - 8), "seen from the tailstock", "small")
     return scene
 
 

@@ -8,7 +8,7 @@ from django.db import DatabaseError, transaction
 from django.test import Client
 
 from gyrometra.bridge.units import Units
-from gyrometra.crib.models import Gauge, Indicator
+from gyrometra.crib.models import Bar, Gauge, Indicator
 from gyrometra.cutting.models import CutEntry
 from gyrometra.inspection.models import SizeReading
 from gyrometra.jobs.models import Job, SignOff
@@ -188,3 +188,13 @@ def test_the_next_setting_takes_in_what_the_last_pass_came_to(db: None) -> None:
     assert ledger.current is not None
     move = ledger.next_move(ledger.current)
     assert move.divisions == pytest.approx((71.615 - 71.196) / 0.04)
+
+
+def test_a_change_in_the_crib_reaches_the_bench(dagny: Client, django_capture_on_commit_callbacks: Any) -> None:
+    bar = Bar.objects.get(name="Bar 7")
+    fields = {"name": "Bar 7", "kind": "steel", "diameter_mm": "20", "length_mm": "300"}
+    with django_capture_on_commit_callbacks(execute=True):
+        dagny.post(f"/crib/bar/{bar.pk}/", fields)
+    assert Job.objects.get(number="Q-214").stations["steps"][1]["state"] == "bad"
+    assert "Do not run" in dagny.get("/").content.decode()
+    assert "Do not run" in dagny.get("/jobs/Q-214/bar/").content.decode()

@@ -138,7 +138,7 @@ NOTES: dict[str, str] = {
     "oval_unseen": "Too few places to see an oval: one would read as off centre.",
     "half_rule_overshoots": "Half the total reading is {half_mm}, {over_mm} more than it lies off: shape is in the total, and the half rule would overshoot.",
     "shape_over_limit": "The shape alone leaves {left_mm}, over the limit of {acceptance_mm}: no jaw cures that.",
-    "round_holds": "First again came back within {moved_mm} of {allowed_mm} allowed.",
+    "round_holds": "First again came back; {moved_mm} off, {allowed_mm} allowed.",
     "round_void": "First again moved {moved_mm}, allowed {allowed_mm}: the indicator is loose, the round is void.",
     # measuring and judging
     "uncertainty_governs": "The largest part of the doubt is: {part}.",

@@ -6,6 +6,8 @@ from typing import Any
 
 from django.db import models
 
+from gyrometra.crib.models import Bar, CribItem, Cutter, Gauge, Machine
+
 
 class JobQuerySet(models.QuerySet[Any]):
     """Jobs with what their pages print."""
@@ -24,3 +26,13 @@ class JobQuerySet(models.QuerySet[Any]):
         ).prefetch_related(
             "setup__machine__speeds", "setup__bore__outside", "setup__bore__found"
         )  # fmt: skip
+
+    def open_using(self, item: CribItem) -> JobQuerySet:
+        """Unsigned jobs on this machine, or planned with this bar or cutter, or measured with this gauge."""
+        used = {
+            Machine: models.Q(setup__machine=item.pk),
+            Bar: models.Q(setup__plan__bar=item.pk),
+            Cutter: models.Q(setup__plan__cutter=item.pk),
+            Gauge: models.Q(setup__sizes__gauge=item.pk),
+        }
+        return self.filter(used.get(type(item), models.Q(pk=None)), signoff__isnull=True).distinct()

@@ -10,8 +10,9 @@ from dataclasses import asdict, dataclass, field
 from typing import Any
 
 from gyrometra.bridge.units import Units
+from gyrometra.crib.models import CribItem
 from gyrometra.jobs.models import Job
-from gyrometra.steps.page import JobPage
+from gyrometra.steps.page import JobPage, open_page
 
 STEPS = ("work", "bar", "cuts", "true", "bore", "check")
 NAMES = {"work": "Work", "bar": "Bar", "cuts": "Cuts", "true": "True", "bore": "Bore", "check": "Check"}
@@ -181,14 +182,19 @@ _NEXT: dict[str, Callable[[JobPage], Next]] = {
 
 
 def keep(page: JobPage) -> None:
-    """Write the stations and the next action on the job, for the bench."""
+    """Write the stations and the next action on the job, for the rail and the bench."""
     found = stations(page)
-    Job.objects.filter(pk=page.job.pk).update(
-        stations={
-            "steps": [asdict(station) for station in found],
-            "next": asdict(next_action(page, found)),
-        }
-    )
+    page.job.stations = {
+        "steps": [asdict(station) for station in found],
+        "next": asdict(next_action(page, found)),
+    }
+    Job.objects.filter(pk=page.job.pk).update(stations=page.job.stations)
+
+
+def keep_all_using(item: CribItem) -> None:
+    """Work out again every open job that uses a thing of the crib, after it was changed there."""
+    for job in Job.objects.open_using(item):
+        keep(open_page(job.number, Units()))
 
 
 VERDICT_WORDS = {

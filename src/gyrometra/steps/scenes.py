@@ -130,7 +130,27 @@ def _ruler(limit: OverhangLimit, page: JobPage) -> RulerLimit:
         words = f"{units.limit(-over)} in hand" if over <= 1e-9 else f"{units.length(over)} over"
     hard = found.hard_limit_mm if found else None
     governs = limit.criterion != "rule" and at is not None and at == hard
-    return RulerLimit(name=_NAMES[limit.criterion], at_mm=at, figure=figure, words=words, state=state, governs=governs)
+    return RulerLimit(
+        name=_NAMES[limit.criterion],
+        at_mm=at,
+        figure=figure,
+        words=words,
+        detail=_detail(limit.criterion, page),
+        state=state,
+        governs=governs,
+    )
+
+
+def _detail(criterion: str, page: JobPage) -> str:
+    """What stands behind a limit, in a few words."""
+    units, reckoning = page.units, page.reckoning
+    bar, cut = reckoning.bar, reckoning.heaviest_cut
+    if criterion == "rule" and bar is not None:
+        return f"{bar_kind(bar.kind).rule_ratio:g} x D, advice"
+    if criterion == "deflection":
+        spring = spring_mm(page)
+        return f"springs {units.planned(spring)} of {units.planned(reckoning.budget_mm)}" if spring is not None else ""
+    return f"where {units.planned(cut.depth_mm)} deep begins to chatter" if cut else ""
 
 
 def cuts_scenes(page: JobPage) -> list[tuple[str, Scene]]:
@@ -164,7 +184,7 @@ def face_scene(view: RoundView, units: Units, *, small: bool = False) -> Scene:
     outward = [None if v is None else (mean - v if inside else v - mean) for v in values]
     found = view.sweep
     moves = {}
-    for move in view.moves:
+    for move in view.moves if view.stands and not view.within else ():
         moves[move.slacken] = ("slacken", "slacken")
         moves[move.tighten] = ("tighten", units.planned(move.by_mm))
     face = DialFace(

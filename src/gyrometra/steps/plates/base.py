@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import asdict, dataclass
+from dataclasses import dataclass
 
 from gyrodraw import Scene
 from gyrometra.steps import progress
@@ -48,17 +48,17 @@ class RailStop:
 
 
 def rail(page: JobPage, here: str) -> list[RailStop]:
-    """The step rail of a job."""
+    """The step rail of a job, as worked out after its last change."""
     return [
         RailStop(
-            step=station.step,
+            step=station["step"],
             number=place + 1,
-            name=progress.NAMES[station.step],
-            line=progress.line_words(asdict(station), page.units),
-            state=station.state,
-            here=station.step == here,
+            name=progress.NAMES[station["step"]],
+            line=progress.line_words(station, page.units),
+            state=station["state"],
+            here=station["step"] == here,
         )
-        for place, station in enumerate(progress.stations(page))
+        for place, station in enumerate(page.job.stations["steps"])
     ]
 
 

@@ -1,0 +1,1 @@
+"""Ratios, not timed tests: see `benchmarks/run`."""

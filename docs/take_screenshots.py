@@ -1,0 +1,64 @@
+"""Take the pictures of `docs/screenshots` from a running demo shop (see scripts/refresh-screenshots)."""
+
+import sys
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+OUT = Path(__file__).parent / "screenshots"
+DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
+VIEWS = [
+    ("bench", "/", DESK),
+    ("work", "/jobs/Q-214/work/", DESK),
+    ("bar", "/jobs/Q-214/bar/", DESK),
+    ("cuts", "/jobs/Q-214/cuts/", DESK),
+    ("true", "/jobs/Q-219/true/", DESK),
+    ("bore", "/jobs/Q-214/bore/", DESK),
+    ("check", "/jobs/Q-198/check/", DESK),
+    ("crib", "/crib/", DESK),
+    ("new-job", "/jobs/new/", DESK),
+    ("sheet", "/jobs/Q-214/sheet/", {"width": 900, "height": 1180}),
+    ("phone-bench", "/", PHONE),
+    ("phone-bar", "/jobs/Q-214/bar/", PHONE),
+]
+
+
+def sign_in(page: Page, base: str) -> None:
+    """As the demo's lead."""
+    page.goto(f"{base}/sign-in/")
+    page.fill("#id_username", "dagny")
+    page.fill("#id_password", "quillmoor")
+    page.get_by_role("button", name="Sign in").click()
+
+
+def read_round(page: Page, base: str) -> None:
+    """The phone in the middle of a round: the keypad at the thumb."""
+    page.set_viewport_size(PHONE)
+    page.goto(f"{base}/jobs/Q-219/true/")
+    page.get_by_role("button", name="Begin a round").click()
+    for place, value in enumerate(["0", "2", "1"]):
+        page.locator("[data-active-cell]").press_sequentially(value)
+        page.locator("[data-active-cell]").press("Enter")
+        page.wait_for_selector(f"input[name=place][value='{place + 1}']", state="attached")
+    page.evaluate("window.scrollTo(0, 0)")
+    page.screenshot(path=OUT / "phone-true.png")
+
+
+def main(base: str) -> None:
+    """All views, then the phone in a round, which changes the shop."""
+    OUT.mkdir(exist_ok=True)
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
+        page = browser.new_page(viewport=DESK)
+        sign_in(page, base)
+        for name, path, size in VIEWS:
+            page.set_viewport_size(size)
+            page.goto(base + path)
+            page.wait_for_load_state("networkidle")
+            page.screenshot(path=OUT / f"{name}.png")
+        read_round(page, base)
+        browser.close()
+
+
+if __name__ == "__main__":
+    main(sys.argv[1])

@@ -1,0 +1,136 @@
+"""Forms of the plan: Bar and Cuts."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from typing import Any
+
+from django import forms
+
+from gyrocore import (
+    InvalidInput,
+    pass_plan,
+    reach_needed,
+)
+from gyrometra.bridge.fields import LengthField, TypedForm
+from gyrometra.crib.models import Bar, Cutter
+from gyrometra.jobs.models import Job
+from gyrometra.jobs.reckon import Reckoning
+
+
+class PlanForm(TypedForm):
+    """A part of the plan; the fields that are shown are the ones that are written."""
+
+    def __init__(self, *args: Any, job: Job, **kwargs: Any) -> None:
+        self.job = job
+        super().__init__(*args, **kwargs)
+
+    def initial_for(self) -> dict[str, Any]:
+        """Stored values, as typed where that still means the same."""
+        plan = self.job.setup.plan
+        shown: dict[str, Any] = {}
+        for name, field in self.fields.items():
+            value = getattr(plan, name)
+            if isinstance(field, LengthField):
+                value = self.units.shown(value, plan.typed.get(name))
+            elif isinstance(value, Decimal):
+                value = f"{value.normalize():f}"
+            shown[name] = getattr(value, "pk", value)
+        return shown
+
+    def trial(self) -> Reckoning:
+        """The plan with these values, not stored: so that the core can refuse them."""
+        for name, value in self.cleaned_data.items():
+            setattr(self.job.setup.plan, name, value)
+        return Reckoning(self.job)
+
+
+class BarForm(PlanForm):
+    """Reach, allowed spring, bar and cutter."""
+
+    overrun_mm = LengthField(label="Past the far end", positive=False, least=0)
+    clear_mm = LengthField(label="Clear of the holder", positive=False, least=0)
+    chip_clearance_mm = LengthField(label="Room for chips", positive=False, least=0)
+    budget_mm = LengthField(label="Allowed spring, on radius", required=False)
+    bar = forms.ModelChoiceField(Bar.objects.filter(retired=False), label="Bar", required=False)
+    cutter = forms.ModelChoiceField(Cutter.objects.filter(retired=False), label="Cutter", required=False)
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        allowed = Reckoning(self.job).budget_mm
+        self.fields["budget_mm"].widget.attrs["placeholder"] = self.units.planned(allowed)
+
+    def clean(self) -> dict[str, Any]:
+        """The core refuses an overrun past the room behind."""
+        values = super().clean() or {}
+        if self.errors:
+            return values
+        room = self.job.setup.room_behind_mm
+        try:
+            reach_needed(
+                bore_length_mm=float(self.job.setup.bore.length_mm),
+                overrun_mm=float(values["overrun_mm"]),
+                clear_mm=float(values["clear_mm"]),
+                room_behind_mm=None if room is None else float(room),
+            )
+        except InvalidInput as error:
+            self.refuse(error, {})
+        return values
+
+
+class CutsForm(PlanForm):
+    """Cutter, speeds, feeds, depths and passes."""
+
+    cutter = forms.ModelChoiceField(Cutter.objects.filter(retired=False), label="Cutter", required=False)
+    rough_speed_m_min = forms.DecimalField(
+        label="Roughing, m/min", required=False, min_value=Decimal("0.1"), max_value=2000
+    )
+    finish_speed_m_min = forms.DecimalField(
+        label="Finishing, m/min", required=False, min_value=Decimal("0.1"), max_value=2000
+    )
+    max_rpm = forms.IntegerField(label="Cap, rpm", required=False, min_value=1, max_value=20000)
+    rough_feed_mm_rev = LengthField(label="Roughing feed a turn")
+    finish_feed_mm_rev = LengthField(label="Finishing feed a turn")
+    rough_depth_mm = LengthField(label="Roughing depth at most")
+    finish_depth_mm = LengthField(label="Finishing depth")
+    finish_passes = forms.IntegerField(label="Finish passes", min_value=1, max_value=9)
+    spring_passes = forms.IntegerField(label="Spring passes", min_value=0, max_value=5)
+    test_leave_mm = LengthField(label="Test cut short by, on diameter", required=False)
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        known = Reckoning(self.job)
+        for stage in ("rough", "finish"):
+            speed = known.surface_speed(stage)
+            self.fields[f"{stage}_speed_m_min"].widget.attrs["placeholder"] = f"{speed:g}" if speed else ""
+        self.fields["max_rpm"].widget.attrs["placeholder"] = f"{known.cap_rpm:g}" if known.cap_rpm else ""
+        self.fields["test_leave_mm"].widget.attrs["placeholder"] = "none"
+
+    _FIELDS = {
+        "min_depth_mm": "cutter",
+        "spindle_speeds_rpm": "max_rpm",
+        "surface_speed_m_min": "rough_speed_m_min",
+        "start_diameter_mm": "rough_depth_mm",
+        "aim_diameter_mm": "rough_depth_mm",
+    }
+
+    def clean(self) -> dict[str, Any]:
+        """The core refuses passes that rub, and a cap under every speed."""
+        values = super().clean() or {}
+        if self.errors or not self.job.setup.bore.found.all():
+            return values
+        trial = self.trial()
+        try:
+            if trial.start_mm is not None:
+                pass_plan(
+                    start_diameter_mm=trial.start_mm,
+                    aim_diameter_mm=trial.bore.aim_mm,
+                    rules=trial.rules,
+                )
+        except InvalidInput as error:
+            self.refuse(error, self._FIELDS, "rough_depth_mm")
+            return values
+        _ = (trial.rough_speed, trial.finish_speed)
+        for problem in trial.problems.values():
+            self.refuse(problem, self._FIELDS, "max_rpm")
+        return values

@@ -1,0 +1,179 @@
+"""The Work form: what is to be bored, read and guarded."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from decimal import Decimal
+from typing import Any
+
+from django import forms
+
+from gyrocore import (
+    materials,
+    unit_slip,
+)
+from gyrometra.bridge.fields import LengthField, LimitsField, TypedForm
+from gyrometra.bridge.units import Units
+from gyrometra.crib.models import Machine
+from gyrometra.jobs.models import Job, SetUp
+from gyrometra.jobs.services import Row, WorkData
+
+FOUND_ROWS, OUTSIDE_ROWS = 5, 4
+
+
+class WorkForm(TypedForm):
+    """What is to be bored: part, machine, bore as found and wanted, outside."""
+
+    number = forms.SlugField(label="Job number", max_length=20)
+    part = forms.CharField(label="Part", max_length=80)
+    material = forms.ChoiceField(label="Material", choices=[(k, m.label) for k, m in materials().items()])
+    machine = forms.ModelChoiceField(Machine.objects.none(), label="Machine", empty_label=None)
+    reference = forms.ChoiceField(label="Must run true to", choices=SetUp.Reference.choices)
+    room_behind_mm = LengthField(
+        label="Room behind the work",
+        required=False,
+        positive=False,
+        least=0,
+        help_text="to the chuck; the cutter runs out there",
+    )
+    length_mm = LengthField(label="Bore length", help_text="140, 5 1/2 in, 18 thou: as you write it")
+    wanted = LimitsField(label="Wanted", help_text="72 H7, 72 +0.03/0 or 72.00-72.03")
+    runout_limit_mm = LengthField(label="Run-out, total reading, at most")
+    roundness_limit_mm = LengthField(label="Roundness at most", required=False)
+    taper_limit_mm = LengthField(label="Taper at most", required=False)
+
+    def __init__(self, *args: Any, job: Job | None = None, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.job = job
+        machines = Machine.objects.filter(retired=False)
+        self.fields["machine"].queryset = machines  # type: ignore[attr-defined]
+        for place in range(FOUND_ROWS):
+            self._add(f"found_z_{place}", "Depth from the open face", least=0)
+            self._add(f"found_d_{place}", "Bore found")
+        for place in range(OUTSIDE_ROWS):
+            self._add(f"outside_l_{place}", "Length of the step")
+            self._add(f"outside_d_{place}", "Outside diameter")
+
+    def _add(self, name: str, label: str, least: float | None = None) -> None:
+        field = LengthField(label=label, required=False, positive=least is None, least=least)
+        field.units = self.units
+        field.widget.attrs.update({"autocomplete": "off", "placeholder": "Ø" if "_d_" in name else "at"})
+        self.fields[name] = field
+
+    def pairs(self, first: str, second: str, count: int) -> Iterator[tuple[Any, Any]]:
+        """The bound fields of a list, row by row."""
+        for place in range(count):
+            yield self[f"{first}_{place}"], self[f"{second}_{place}"]
+
+    def found_rows(self) -> Iterator[tuple[Any, Any]]:
+        """Rows of the bore as found."""
+        return self.pairs("found_z", "found_d", FOUND_ROWS)
+
+    def outside_rows(self) -> Iterator[tuple[Any, Any]]:
+        """Rows of the outside."""
+        return self.pairs("outside_l", "outside_d", OUTSIDE_ROWS)
+
+    def clean_number(self) -> str:
+        """Job numbers stand once."""
+        number = str(self.cleaned_data["number"]).upper()
+        taken = Job.objects.filter(number=number)
+        if self.job is not None:
+            taken = taken.exclude(pk=self.job.pk)
+        if taken.exists():
+            raise forms.ValidationError(f"There is already a job {number}. Give another number.")
+        return number
+
+    def clean(self) -> dict[str, Any]:
+        """What belongs together: rows complete, sizes that can be."""
+        values = super().clean() or {}
+        self.found = self._rows("found_z", "found_d", FOUND_ROWS)
+        self.outside = self._rows("outside_l", "outside_d", OUTSIDE_ROWS)
+        self._guard_found(values)
+        self._guard_outside(values)
+        return values
+
+    def _rows(self, first: str, second: str, count: int) -> list[Row]:
+        rows, typed = [], self.typed()
+        for place in range(count):
+            names = (f"{first}_{place}", f"{second}_{place}")
+            a, b = (self.cleaned_data.get(name) for name in names)
+            if any(name in self.errors for name in names) or (a is None and b is None):
+                continue
+            if a is None or b is None:
+                lone = names[0] if a is None else names[1]
+                self.add_error(lone, f"{self.fields[lone].label} is missing in this row.")
+                continue
+            kept = {key: typed[name] for key, name in zip(("first", "second"), names, strict=True) if name in typed}
+            rows.append(Row(first_mm=a, second_mm=b, typed=kept))
+        return rows
+
+    def _guard_found(self, values: dict[str, Any]) -> None:
+        length, limits = values.get("length_mm"), values.get("wanted")
+        depths = set()
+        for place, row in enumerate(self.found):
+            if length is not None and row.first_mm > length:
+                self._say(f"found_z_{place}", f"The bore is {self._words(length)} long; "
+                                              f"{self._words(row.first_mm)} lies past its end.")  # fmt: skip
+            if row.first_mm in depths:
+                self._say(f"found_z_{place}", f"Depth {self._words(row.first_mm)} stands here twice.")
+            depths.add(row.first_mm)
+            if limits is None:
+                continue
+            slip = unit_slip(value_mm=float(row.second_mm), expected_mm=limits.middle_mm)
+            if slip and "wanted" not in self.errors:
+                likely = self._words(slip.likely_mm)
+                self._say(f"found_d_{place}", f"{self._words(row.second_mm)} is 25.4 times off the wanted "
+                                              f"size. Did you mean {likely}?")  # fmt: skip
+            elif float(row.second_mm) >= limits.middle_mm and "wanted" not in self.errors:
+                self._say("wanted", f"The wanted size must be over what is there now: "
+                                    f"{self._words(row.second_mm)} was found at {self._words(row.first_mm)}, "
+                                    f"and the middle of the limits is {self._words(limits.middle_mm)}.")  # fmt: skip
+
+    def _guard_outside(self, values: dict[str, Any]) -> None:
+        limits = values.get("wanted")
+        for place, row in enumerate(self.outside):
+            if limits is not None and float(row.second_mm) <= limits.upper_mm:
+                self._say(f"outside_d_{place}", f"The outside must be over the bore, "
+                                                f"{self._words(limits.upper_mm)}; "
+                                                f"{self._words(row.second_mm)} was given.")  # fmt: skip
+
+    def _say(self, name: str, sentence: str) -> None:
+        self.add_error(name, sentence)
+
+    def _words(self, value_mm: Decimal | float) -> str:
+        return f"{self.units.plain(value_mm)} {self.units.label}"
+
+    def work(self) -> WorkData:
+        """The cleaned values as the service takes them."""
+        values = self.cleaned_data
+        plain = (
+            "number", "part", "material", "machine", "reference", "room_behind_mm", "length_mm",
+            "runout_limit_mm", "roundness_limit_mm", "taper_limit_mm",
+        )  # fmt: skip
+        return WorkData(
+            **{name: values[name] for name in plain},
+            wanted=str(self.data.get("wanted", "")).strip(),
+            limits=values["wanted"],
+            found=self.found,
+            outside=self.outside,
+            typed=self.typed(),
+        )
+
+
+def work_initial(job: Job, units: Units) -> dict[str, Any]:
+    """What the Work form shows for a stored job: as typed, where that still means the same."""
+    setup, bore = job.setup, job.setup.bore
+    shown: dict[str, Any] = {
+        "number": job.number, "part": job.part, "material": job.material, "machine": setup.machine_id,
+        "reference": setup.reference, "wanted": bore.wanted,
+        "room_behind_mm": units.shown(setup.room_behind_mm, setup.typed.get("room_behind_mm")),
+    }  # fmt: skip
+    for name in ("length_mm", "runout_limit_mm", "roundness_limit_mm", "taper_limit_mm"):
+        shown[name] = units.shown(getattr(bore, name), bore.typed.get(name))
+    for place, size in enumerate(bore.found.all()):
+        shown[f"found_z_{place}"] = units.shown(size.z_mm, size.typed.get("first"))
+        shown[f"found_d_{place}"] = units.shown(size.diameter_mm, size.typed.get("second"))
+    for place, step in enumerate(bore.outside.all()):
+        shown[f"outside_l_{place}"] = units.shown(step.length_mm, step.typed.get("first"))
+        shown[f"outside_d_{place}"] = units.shown(step.diameter_mm, step.typed.get("second"))
+    return shown
