@@ -198,3 +198,57 @@ def test_a_change_in_the_crib_reaches_the_bench(dagny: Client, django_capture_on
     assert Job.objects.get(number="Q-214").stations["steps"][1]["state"] == "bad"
     assert "Do not run" in dagny.get("/").content.decode()
     assert "Do not run" in dagny.get("/jobs/Q-214/bar/").content.decode()
+
+
+def test_opposite_flats_move_half_the_difference(corin: Client) -> None:
+    indicator = Indicator.objects.get(name="Indicator 1")
+    corin.post("/jobs/Q-223/round/true/", {"method": "flats", "places": 8, "indicator": indicator.pk})
+    for place, value in enumerate(["80", "10", "20", "10", "80"]):
+        fields = {"value": value, "place": place, "client_id": str(uuid.uuid4())}
+        text = corin.post("/jobs/Q-223/reading/true/", fields, headers={"HX-Request": "true"}).content.decode()
+    view = open_page("Q-223", MM).rounds[-1]
+    assert view.round.places == 4
+    assert view.total_mm == pytest.approx(0.06)
+    assert [(m.slacken, m.tighten, round(m.by_mm, 6)) for m in view.moves] == [("3", "1", 0.03)]
+    assert "indicator at jaw 1: <b>+0.080</b> to <b>+0.050</b>" in text
+
+
+def test_how_far_first_again_may_differ_is_the_shops_to_say(corin: Client) -> None:
+    indicator = Indicator.objects.get(name="Indicator 1")
+    fields = {"method": "sweep", "places": 4, "indicator": indicator.pk, "closing_mm": "0.02"}
+    corin.post("/jobs/Q-219/round/true/", fields)
+    for place, value in enumerate(["0", "-3", "-5", "-2", "9"]):
+        read(corin, value, place)
+    assert open_page("Q-219", MM).rounds[-1].within
+
+
+def test_readings_in_inches_are_thou(corin: Client) -> None:
+    corin.post("/unit/", {"unit": "in", "next": "/"})
+    begin(corin)
+    read(corin, "2.5", 0)
+    assert float(open_page("Q-219", MM).rounds[-1].values_mm[0] or 0) == 0.0635
+
+
+def test_a_renumbered_job_takes_its_address_along(corin: Client) -> None:
+    fields = {**work_of("Q-214"), "number": "Q-314"}
+    page = corin.post("/jobs/Q-214/save/work/", fields, headers={"HX-Request": "true"})
+    assert page.headers["HX-Push-Url"] == "/jobs/Q-314/work/"
+    assert corin.get("/jobs/Q-314/work/").status_code == 200
+
+
+@pytest.mark.parametrize(
+    ("values", "says"),
+    [(["x", "3", "x", "4", "3"], "three different places"), (["0", "3", "x", "-2", "0"], "True enough")],
+)
+def test_blocked_places_are_passed_over_and_said(corin: Client, values: list[str], says: str) -> None:
+    begin(corin)
+    for place, value in enumerate(values):
+        text = read(corin, value, place)
+    assert says in text
+
+
+def test_first_again_cannot_be_blocked(corin: Client) -> None:
+    begin(corin)
+    for place, value in enumerate(["0", "1", "2", "1"]):
+        read(corin, value, place)
+    assert "First again closes the round" in read(corin, "x", 4)

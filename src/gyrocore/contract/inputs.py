@@ -6,14 +6,22 @@ Field names are public interface: kept, added to, never changed in meaning.
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field
 
 Text = Annotated[str, Field(max_length=500)]
 BarKindName = Literal["steel", "heavy-metal", "carbide", "damped-steel", "damped-carbide", "line-bar"]
 Surface = Literal["outside", "inside"]
 Jaw = str | int
+
+
+def _whole(value: Any) -> Any:
+    """JSON knows one kind of number: 2.0 is a whole number."""
+    return int(value) if isinstance(value, float) and value.is_integer() else value
+
+
+Count = Annotated[int, BeforeValidator(_whole)]
 
 
 class Input(BaseModel):
@@ -48,7 +56,7 @@ class CutTimeInput(Input):
     rpm: float
     approach_mm: float = 0
     overrun_mm: float = 0
-    passes: int = 1
+    passes: Count = 1
 
 
 class FinishInput(Input):
@@ -133,10 +141,10 @@ class PassPlanInput(Input):
     aim_diameter_mm: float
     rough_depth_mm: float
     finish_depth_mm: float
-    finish_passes: int = 2
+    finish_passes: Count = 2
     min_depth_mm: float = 0.05
     hone_allowance_mm: float = 0
-    spring_passes: int = 0
+    spring_passes: Count = 0
     test_leave_mm: float | None = None
 
 
@@ -156,7 +164,7 @@ class SweepInput(Input):
     readings_mm: list[float]
     surface: Surface
     jaws_deg: dict[str, float] | None = None
-    orders: int = 3
+    orders: Count = 3
     acceptance_mm: float | None = None
     diameter_mm: float | None = None
 

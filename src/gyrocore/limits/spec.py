@@ -108,7 +108,9 @@ def _by_class(found: re.Match[str], nominal_mm: float | None, mark: str | None) 
     try:
         lower, upper = iso286.deviations_um(nominal, letter, grade)
     except InvalidInput as error:
-        raise InvalidInput("spec", error.code, given=error.given, **error.values) from None
+        at_nominal = error.code == "size_not_covered" and not found["size"].strip()
+        field = "nominal_mm" if at_nominal else "spec"
+        raise InvalidInput(field, error.code, given=error.given, allowed=error.allowed, **error.values) from None
     notes = (note("iso_class", name=f"{letter}{grade}"),)
     return _limits(nominal, nominal + lower / 1000, nominal + upper / 1000, notes)
 

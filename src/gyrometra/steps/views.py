@@ -9,6 +9,7 @@ from typing import Any
 from django import forms
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.utils import timezone
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
@@ -117,7 +118,10 @@ def save_work(request: HttpRequest, number: str) -> HttpResponse:
         job = jobs.change_work(user=member(request), job=page.job, version=_version(request), work=form.work())
     except (JobClosed, ChangedMeanwhile) as refused:
         return _work(request, page, {"form": form, "refused": str(refused)})
-    return _saved(request, job.number, "work")
+    answer = _saved(request, job.number, "work")
+    if job.number != number:
+        answer["HX-Push-Url"] = reverse("step", args=(job.number, "work"))
+    return answer
 
 
 def _version(request: HttpRequest) -> int:
@@ -190,7 +194,7 @@ def save_cuts(request: HttpRequest, number: str) -> HttpResponse:
 def _true(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
     shown = plates.true(page)
     shown["form"] = ReadingForm(units=page.units)
-    shown["round_form"] = RoundForm(initial=plates.round_initial(page.rounds))
+    shown["round_form"] = RoundForm(units=page.units, initial=plates.round_initial(page.rounds, page.units))
     shown["has_indicator"] = Indicator.objects.filter(retired=False).exists()
     return _show(request, page, "true", {**shown, **extra})
 
@@ -200,7 +204,7 @@ def begin_round(request: HttpRequest, number: str, purpose: str) -> HttpResponse
     """Begin the next round of readings."""
     page = _page(request, number)
     step = "true" if purpose == Round.Purpose.TRUE else "check"
-    form = RoundForm(request.POST)
+    form = RoundForm(request.POST, units=page.units)
     if not form.is_valid():
         return _VIEWS[step](request, page, {"round_form": form})
     try:
@@ -303,7 +307,9 @@ def _check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRe
     shown["bands"] = scenes.check_scenes(page, shown["angles"])
     shown["form"] = ReadingForm(units=page.units)
     shown["size_form"] = CheckSizeForm(units=page.units, bore=page.job.setup.bore)
-    shown["round_form"] = RoundForm(initial=plates.round_initial(page.judged.runout_rounds))
+    shown["round_form"] = RoundForm(
+        units=page.units, initial=plates.round_initial(page.judged.runout_rounds, page.units)
+    )
     shown["gauges"] = Gauge.objects.filter(retired=False)
     shown["has_indicator"] = Indicator.objects.filter(retired=False).exists()
     return _show(request, page, "check", {**shown, **extra})

@@ -27,6 +27,8 @@ class Round(models.Model):
     places = models.PositiveSmallIntegerField(default=8)
     surface = models.CharField(max_length=8)
     indicator = models.ForeignKey(Indicator, on_delete=models.PROTECT, related_name="rounds")
+    #: How far "first again" may differ; empty takes the rule of `gyrocore.closing_allowance_mm`.
+    closing_mm = mm(null=True, blank=True)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     at = models.DateTimeField(auto_now_add=True)
 
@@ -47,7 +49,8 @@ class Reading(LogEntry):
 
     round = models.ForeignKey(Round, on_delete=models.PROTECT, related_name="readings")
     place = models.PositiveSmallIntegerField()
-    value_mm = mm()
+    #: Empty where the place is blocked (a port, a slot, a keyway): passed over, and said.
+    value_mm = mm(null=True)
 
     def __str__(self) -> str:
         return f"{self.value_mm} at {self.place}"

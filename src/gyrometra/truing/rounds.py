@@ -41,14 +41,20 @@ class RoundView:
 
     @property
     def values_mm(self) -> list[float | None]:
-        """One value a place, None where nothing stands."""
-        found = self.by_place
-        return [float(found[p].value_mm) if p in found else None for p in range(self.round.places)]
+        """One value a place, None where nothing stands or the place is blocked."""
+        standing = [self.by_place.get(place) for place in range(self.round.places)]
+        return [None if r is None or r.value_mm is None else float(r.value_mm) for r in standing]
 
     @property
     def is_full(self) -> bool:
-        """Whether every place has been read."""
-        return None not in self.values_mm
+        """Whether every place has been read or marked as blocked."""
+        return all(place in self.by_place for place in range(self.round.places))
+
+    @property
+    def first(self) -> Reading | None:
+        """The first reading that is one: what "first again" must come back to."""
+        places = (self.by_place.get(place) for place in range(self.round.places))
+        return next((reading for reading in places if reading is not None and reading.value_mm is not None), None)
 
     @property
     def next_place(self) -> int | None:
@@ -58,14 +64,24 @@ class RoundView:
                 return place
         return None
 
+    @property
+    def closing_mm(self) -> float:
+        """How far "first again" may differ: the round's own figure, else the rule."""
+        if self.round.closing_mm is not None:
+            return float(self.round.closing_mm)
+        return closing_allowance_mm(indicator_step_mm=float(self.round.indicator.step_mm), limit_mm=self.limit_mm)
+
     @cached_property
     def closing(self) -> Closing | None:
         """Whether first again came back; None while it is not read."""
-        again, first = self.by_place.get(self.round.places), self.by_place.get(0)
-        if again is None or first is None:
+        again, first = self.by_place.get(self.round.places), self.first
+        if again is None or again.value_mm is None or first is None or first.value_mm is None:
             return None
-        allowed = closing_allowance_mm(indicator_step_mm=float(self.round.indicator.step_mm), limit_mm=self.limit_mm)
-        return close_round(first_mm=float(first.value_mm), first_again_mm=float(again.value_mm), allowed_mm=allowed)
+        return close_round(
+            first_mm=float(first.value_mm),
+            first_again_mm=float(again.value_mm),
+            allowed_mm=self.closing_mm,
+        )
 
     @property
     def is_void(self) -> bool:
@@ -79,23 +95,39 @@ class RoundView:
 
     @property
     def stands(self) -> bool:
-        """Whether the round is closed and not void: only such a round decides."""
-        return self.is_closed and not self.is_void
+        """Whether the round is closed, not void, and can tell: only such a round decides."""
+        known = self.flats if self.round.method == Round.Method.FLATS else self.sweep
+        return self.is_closed and not self.is_void and known is not None
+
+    def _swept(self) -> Sweep:
+        angles = self.round.angles_deg()
+        places = [(a, v) for a, v in zip(angles, self.values_mm, strict=True) if v is not None]
+        return sweep(
+            angles_deg=[angle for angle, _ in places],
+            readings_mm=[value for _, value in places],
+            surface=self.round.surface,
+            jaws_deg=JAWS_DEG,
+            acceptance_mm=self.limit_mm,
+        )
 
     @cached_property
     def sweep(self) -> Sweep | None:
         """The least-squares answer, from three places read."""
-        places = [(a, v) for a, v in zip(self.round.angles_deg(), self.values_mm, strict=True) if v is not None]
         try:
-            return sweep(
-                angles_deg=[angle for angle, _ in places],
-                readings_mm=[value for _, value in places],
-                surface=self.round.surface,
-                jaws_deg=JAWS_DEG,
-                acceptance_mm=self.limit_mm,
-            )
+            return self._swept()
         except InvalidInput:
             return None
+
+    @property
+    def cannot_tell(self) -> InvalidInput | None:
+        """Why a closed round says nothing: too few places, or all on one side."""
+        if not self.is_closed or self.sweep is not None:
+            return None
+        try:
+            self._swept()
+        except InvalidInput as error:
+            return error
+        return None
 
     @cached_property
     def flats(self) -> FourJawFlats | None:
@@ -132,7 +164,7 @@ class RoundView:
         """The standing reading at the jaw that is tightened."""
         place = round(JAWS_DEG[move.tighten] * self.round.places / 360)
         reading = self.by_place.get(place)
-        return None if reading is None else float(reading.value_mm)
+        return None if reading is None or reading.value_mm is None else float(reading.value_mm)
 
     def reading_after_mm(self, move: JawMove) -> float | None:
         """What the indicator will read there after the move."""

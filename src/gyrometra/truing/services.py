@@ -19,8 +19,17 @@ class PlaceTaken(Exception):
 
 
 @transaction.atomic
-def open_round(*, user: User, setup: SetUp, indicator: Indicator, places: int, method: str, purpose: str) -> Round:
-    """Begin the next round; one that has no reading yet is used again."""
+def open_round(
+    *,
+    user: User,
+    setup: SetUp,
+    indicator: Indicator,
+    places: int,
+    method: str,
+    purpose: str,
+    closing_mm: Decimal | None = None,
+) -> Round:
+    """Begin the next round."""
     SetUp.objects.select_for_update().get(pk=setup.pk)
     require_open(setup.job)
     last = Round.objects.filter(setup=setup, purpose=purpose).order_by("-number").first()
@@ -33,6 +42,7 @@ def open_round(*, user: User, setup: SetUp, indicator: Indicator, places: int, m
         places=places,
         surface="inside" if purpose == Round.Purpose.CHECK else setup.surface,
         indicator=indicator,
+        closing_mm=closing_mm,
         by=user,
     )
 
@@ -43,13 +53,13 @@ def log_reading(
     user: User,
     round: Round,
     place: int,
-    value_mm: Decimal,
+    value_mm: Decimal | None,
     text: str,
     source: str,
     client_id: UUID,
     correct: bool = False,
 ) -> Reading:
-    """Log one reading; one sent twice is stored once, a correction supersedes what stands."""
+    """Log one reading, None for a blocked place; one sent twice is stored once, a correction supersedes what stands."""
     Round.objects.select_for_update().get(pk=round.pk)
     known: Reading | None = Reading.objects.filter(client_id=client_id).first()
     if known is not None:

@@ -13,19 +13,24 @@ from gyrocore import (
     read_indicator,
     unit_slip,
 )
+from gyrometra.bridge.fields import LengthField, TypedForm
 from gyrometra.bridge.units import Units, to_decimal
 from gyrometra.crib.models import Gauge, Indicator
 from gyrometra.cutting.models import CutEntry
 from gyrometra.jobs.models import Bore, LogEntry
 from gyrometra.truing.models import Round
 
+#: Typed for a place that cannot be read: a port, a slot, a keyway.
+BLOCKED = "x"
 
-class RoundForm(forms.Form):
+
+class RoundForm(TypedForm):
     """Begin a round."""
 
     method = forms.ChoiceField(choices=Round.Method.choices, initial=Round.Method.SWEEP)
     places = forms.TypedChoiceField(choices=[(4, "4"), (8, "8"), (12, "12")], coerce=int, initial=8)
     indicator = forms.ModelChoiceField(Indicator.objects.filter(retired=False), empty_label=None)
+    closing_mm = LengthField(label="First again may differ by", required=False)
 
     def clean(self) -> dict[str, Any]:
         """Flats are read at the four jaws."""
@@ -57,9 +62,11 @@ class ReadingForm(EntryForm):
         self.likely: str | None = None
         super().__init__(*args, **kwargs)
 
-    def clean_value(self) -> Decimal:
-        """Read it as called out at the machine; refuse what the indicator cannot show."""
+    def clean_value(self) -> Decimal | None:
+        """Read it as called out at the machine; refuse what the indicator cannot show; x is blocked."""
         text = self.cleaned_data["value"]
+        if text.strip().lower() == BLOCKED:
+            return self._blocked()
         try:
             size = read_indicator(text, self.units.unit).length_mm
         except InvalidInput as error:
@@ -73,6 +80,11 @@ class ReadingForm(EntryForm):
                 + (f"Did you mean {self.likely}?" if self.likely else "")
             )
         return to_decimal(size)
+
+    def _blocked(self) -> None:
+        """A blocked place has no reading; "first again" must have one."""
+        if self.round is not None and str(self.data.get("place")) == str(self.round.places):
+            raise forms.ValidationError("First again closes the round: read it where the first reading was taken.")
 
     def _suggest(self, size: float, reach: float) -> None:
         """The likely value: read as thousandths, or an inch reading taken for millimetres."""

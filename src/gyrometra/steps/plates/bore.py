@@ -86,7 +86,7 @@ def _bore_plates(page: JobPage, ledger: Ledger, current: PassRow | None) -> list
     if current is not None:
         move = ledger.next_move(current)
         label = f"Pass {current.planned.cut.number}, bore to"
-        plates.append(dial_plate(label, move, current.planned.cut.diameter_mm, page, "from where it stands", units))
+        plates.append(dial_plate(label, move, current.planned.cut.diameter_mm, page, "from here", units))
     if known is not None:
         left = aim - known
         measured = any(row.came_mm is not None for row in ledger.rows)

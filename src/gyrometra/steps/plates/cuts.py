@@ -137,7 +137,7 @@ def dial_plate(label: str, move: DialMove, diameter_mm: float, page: JobPage, st
         number=units.planned(diameter_mm),
         prefix="Ø",
         scene=dial_scale(move.set_to_division, per_turn=dial.divisions_per_turn),
-        words=(f"{dial_words(move, units)}, {start}", f"set to {move.set_to_division:.1f}; {worth}"),
+        words=(f"{dial_words(move, units)}, {start}", f"dial at {move.set_to_division:.1f}", worth),
         governs=f"Dial reads {dial.reads}:",
         reason=f"{units.planned(2 * move.radial_mm)} on diameter, {units.planned(move.radial_mm)} on radius",
         because=Because(

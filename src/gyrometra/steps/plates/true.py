@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from gyrocore import sentence
+from gyrocore import error_sentence, sentence
 from gyrometra.bridge.units import Units
 from gyrometra.steps import scenes
 from gyrometra.steps.page import JobPage
@@ -74,7 +74,7 @@ def cells(view: RoundView, before: RoundView | None, units: Units) -> list[Cell]
             Cell(
                 place=place,
                 name=place_name(place, view.round.places),
-                value="" if value is None else units.signed(value),
+                value=_cell_words(value, place in view.by_place, units),
                 was="" if old is None else f"was {units.signed(old)}",
                 active=place == active,
             )
@@ -84,12 +84,18 @@ def cells(view: RoundView, before: RoundView | None, units: Units) -> list[Cell]
         Cell(
             place=view.round.places,
             name="first again",
-            value=units.signed(again.value_mm) if again else "",
+            value=units.signed(again.value_mm) if again and again.value_mm is not None else "",
             was="",
             active=active == view.round.places,
         )
     )
     return found
+
+
+def _cell_words(value: float | None, is_read: bool, units: Units) -> str:
+    if value is not None:
+        return units.signed(value)
+    return "blocked" if is_read else ""
 
 
 def moves_words(view: RoundView, units: Units) -> list[MoveWords]:
@@ -133,12 +139,13 @@ def planned(value: float | None, units: Units) -> str:
     return "" if value is None else units.planned(value)
 
 
-def round_initial(views: Sequence[RoundView]) -> dict[str, Any]:
+def round_initial(views: Sequence[RoundView], units: Units) -> dict[str, Any]:
     """The next round is like the last."""
     if not views:
         return {}
     last = views[-1].round
-    return {"method": last.method, "places": last.places, "indicator": last.indicator_id}
+    closing = "" if last.closing_mm is None else units.plain(last.closing_mm)
+    return {"method": last.method, "places": last.places, "indicator": last.indicator_id, "closing_mm": closing}
 
 
 def true(page: JobPage) -> dict[str, Any]:
@@ -168,6 +175,7 @@ def true(page: JobPage) -> dict[str, Any]:
             for n in [*(shown.sweep.notes if shown and shown.sweep else ()),
                       *(shown.closing.notes if shown and shown.closing else ())]
         ],
+        "cannot_tell": error_sentence(shown.cannot_tell, units.unit) if shown and shown.cannot_tell else "",
         "half_rule": units.planned((shown.total_mm or 0) / 2) if shown and shown.total_mm else "",
     }  # fmt: skip
 
