@@ -84,7 +84,7 @@ def test_plan(corin: Client, step: str, form: Any, field: str, typed: str, says:
 
 @pytest.mark.parametrize(
     ("typed", "says"),
-    [("27.000", "Did you mean 0.027 mm?"), ("x", "cannot be read"), ("", "Type the reading"), ("1,250", "could be")],
+    [("27.000", "Did you mean 0.027 mm?"), ("y", "cannot be read"), ("", "Type the reading"), ("1,250", "could be")],
 )
 def test_readings(corin: Client, typed: str, says: str) -> None:
     indicator = Indicator.objects.get(name="Indicator 1")

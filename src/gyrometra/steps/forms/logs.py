@@ -66,7 +66,8 @@ class ReadingForm(EntryForm):
         """Read it as called out at the machine; refuse what the indicator cannot show; x is blocked."""
         text = self.cleaned_data["value"]
         if text.strip().lower() == BLOCKED:
-            return self._blocked()
+            self._require_not_last()
+            return None
         try:
             size = read_indicator(text, self.units.unit).length_mm
         except InvalidInput as error:
@@ -81,7 +82,7 @@ class ReadingForm(EntryForm):
             )
         return to_decimal(size)
 
-    def _blocked(self) -> None:
+    def _require_not_last(self) -> None:
         """A blocked place has no reading; "first again" must have one."""
         if self.round is not None and str(self.data.get("place")) == str(self.round.places):
             raise forms.ValidationError("First again closes the round: read it where the first reading was taken.")
