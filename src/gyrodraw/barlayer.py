@@ -71,7 +71,7 @@ def _view(scene: Scene, part: Part, layer: BarLayer, width: float, axis_y: float
     longest = max([reach, *(limit.at_mm for limit in layer.limits if limit.at_mm is not None)])
     longest = min(longest, 1.6 * reach)
     narrow = width < 600
-    room = width - (60 if narrow else 660 if width > 900 else 330)
+    room = width - (60 if narrow else 660 if width > 900 else 350)
     scale = min(room / longest, (axis_y - 56) / (part.greatest_mm / 2), 84 / (layer.diameter_mm / 2))
     right = 40 if narrow else 500 if width > 900 else 210
     holder = width - right

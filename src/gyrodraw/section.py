@@ -178,9 +178,8 @@ def work_band(part: Part, labels: Labels, width: float) -> Scene:
     if narrow:
         view = fit(scene, part, axis_y=axis_y, top=44, width=width - 80, face_x=width - 40)
     else:
-        room = width - 500 if width > 900 else width - 300
-        view = fit(scene, part, axis_y=axis_y, top=48, width=room, face_x=0)
-        middle = width / 2 + (0 if width > 900 else 60)
+        view = fit(scene, part, axis_y=axis_y, top=48, width=width - (500 if width > 900 else 420), face_x=0)
+        middle = width / 2 + (0 if width > 900 else 20)
         view = View(scene, axis_y, middle + part.length_mm * view.scale / 2, view.scale)
     draw_work(view, part)
     draw_wanted(view, part)

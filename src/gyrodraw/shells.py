@@ -77,7 +77,7 @@ def _shell_row(
     scene.text((right + 48, row + 6), str(shell.number), "disc-number", "middle")
     if narrow:
         scene.text((right + 70, row + 6), shell.kind, "label")
-        scene.text((right + 270, row + 6), shell.size, "figure-blue", "end")
+        scene.text((scene.width - 12, row + 6), shell.size, "figure-blue", "end")
         return
     scene.text((right + 72, row + 6), shell.kind, "figure")
     scene.text((right + 190, row + 6), shell.depth, "figure", "end")

@@ -39,10 +39,10 @@ class Walls:
 def check_band(walls: Walls, width: float) -> Scene:
     """The Check step's band: one direction above the axis, the other below."""
     narrow = width < 600
-    height = 356.0
+    height = 372.0
     scene = Scene(width, height, "Measured walls against the limits")
     left, right = (16.0, width - 16.0) if narrow else (190.0, width - 120.0)
-    axis = height / 2
+    axis = 178.0
     scale = _scale(walls)
     for points, name, up in ((walls.first, walls.names[0], True), (walls.second, walls.names[1], False)):
         _wall(scene, walls, points, name, up, _Frame(left, right, axis, scale, narrow))
@@ -54,7 +54,7 @@ def check_band(walls: Walls, width: float) -> Scene:
         scene.text((x + 7, axis - 6), words, "label")
     if not narrow:
         scene.text((24, axis + 22), "depths from the face", "label")
-    scene.text((12, height - 8), f"deviation of size drawn x {2 * scale:.0f}", "small")
+    scene.text((12, height - 6), f"deviation of size drawn x {2 * scale:.0f}", "small")
     return scene
 
 

@@ -83,8 +83,36 @@ function letter(key) {
   else if (key === "?") document.getElementById("keys")?.showModal();
 }
 
+// Keys pressed while a reading is on its way to the server are held, and typed into the next cell.
+let onItsWay = false;
+let held = [];
+
+document.addEventListener("htmx:beforeRequest", (event) => {
+  if (event.target.matches("[data-reading]")) onItsWay = true;
+});
+document.addEventListener("htmx:afterRequest", (event) => {
+  if (!event.detail.successful) onItsWay = false;
+});
+
+function typeHeld() {
+  const cell = document.querySelector("[data-reading] [data-active-cell]");
+  while (cell && held.length) {
+    const key = held.shift();
+    if (key !== "Enter") press(cell, key === "Backspace" ? "back" : key);
+    else if (cell.value) {
+      cell.form.requestSubmit();
+      return;
+    }
+  }
+}
+
 document.addEventListener("keydown", (event) => {
   if (event.ctrlKey || event.metaKey || event.altKey) return;
+  if (onItsWay && /^([0-9.,+x-]|Enter|Backspace)$/.test(event.key)) {
+    event.preventDefault();
+    held.push(event.key);
+    return;
+  }
   const cell = activeCell();
   const inReading = cell && event.target === cell && cell.closest("[data-reading]");
   const typing = isTyping(event.target);
@@ -99,7 +127,14 @@ document.addEventListener("keydown", (event) => {
   }
   if (event.key === "Escape" && cell && event.target === cell) {
     cell.value = "";
-    cell.blur();
+    if (cell.form.querySelector("[name=correct]")) window.location.search = ""; // leave the cell unchanged
+    else cell.blur();
+    return;
+  }
+  if ((event.key === "ArrowLeft" || event.key === "ArrowRight") && inReading && !cell.value) {
+    const here = cell.closest(".cell");
+    const next = event.key === "ArrowLeft" ? here.previousElementSibling : here.nextElementSibling;
+    next?.querySelector("a.cv")?.click();
     return;
   }
   if (event.key === "Enter" && cell && !typing && cell.value && !event.target.closest("button, a, summary")) {
@@ -123,6 +158,8 @@ document.addEventListener("keydown", (event) => {
 
 // After a swap the next cell takes the caret; nothing else moves by itself.
 document.addEventListener("htmx:afterSettle", () => {
+  onItsWay = false;
   const cell = document.querySelector("[data-reading] [data-active-cell]");
   if (cell && (document.activeElement === document.body || document.activeElement === null)) cell.focus({ preventScroll: true });
+  typeHeld();
 });

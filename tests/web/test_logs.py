@@ -252,3 +252,16 @@ def test_first_again_cannot_be_blocked(corin: Client) -> None:
     for place, value in enumerate(["0", "1", "2", "1"]):
         read(corin, value, place)
     assert "First again closes the round" in read(corin, "x", 4)
+
+
+def test_a_read_cell_is_opened_again_and_the_correction_supersedes(corin: Client) -> None:
+    begin(corin)
+    read(corin, "12", 0)
+    read(corin, "13", 1)
+    text = corin.get("/jobs/Q-219/true/?place=0").content.decode()
+    assert 'name="place" value="0"' in text
+    assert 'name="correct" value="yes"' in text
+    read(corin, "11", 0, correct="yes")
+    view = open_page("Q-219", MM).rounds[-1]
+    assert (view.values_mm[:2], view.next_place) == ([0.011, 0.013], 2)
+    assert 'name="place" value="2"' in corin.get("/jobs/Q-219/true/?place=9").content.decode()

@@ -1,6 +1,7 @@
 """What every page prints: the shop's name, the reader's unit, the keys."""
 
 from typing import Any
+from urllib.parse import urlsplit
 
 from django.conf import settings
 from django.http import HttpRequest
@@ -14,4 +15,19 @@ def shop(request: HttpRequest) -> dict[str, Any]:
     """Template context for all pages."""
     user = getattr(request, "user", None)
     unit = getattr(user, "unit", "mm")
-    return {"units": Units(unit), "shop_name": SHOP if settings.DEMO else "", "demo": settings.DEMO}
+    return {
+        "units": Units(unit),
+        "shop_name": SHOP if settings.DEMO else "",
+        "demo": settings.DEMO,
+        "here": _here(request),
+    }
+
+
+def _here(request: HttpRequest) -> str:
+    """The page a person is on: a part that htmx swaps, or an answer to a form, is no place to come back to."""
+    htmx = getattr(request, "htmx", None)
+    if htmx:
+        return htmx.current_url_abs_path or "/"
+    if request.method == "GET":
+        return request.get_full_path()
+    return urlsplit(request.headers.get("Referer", "/")).path or "/"

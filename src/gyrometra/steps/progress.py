@@ -16,7 +16,7 @@ from gyrometra.steps.page import JobPage, open_page
 
 STEPS = ("work", "bar", "cuts", "true", "bore", "check")
 NAMES = {"work": "Work", "bar": "Bar", "cuts": "Cuts", "true": "True", "bore": "Bore", "check": "Check"}
-DONE, TODO, WARN, BAD = "done", "todo", "warn", "bad"
+DONE, AHEAD, WARN, BAD = "done", "ahead", "warn", "bad"
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,7 +56,7 @@ Line = tuple[str, str, dict[str, Any]]
 def _work(page: JobPage) -> Line:
     bore, start = page.job.setup.bore, page.reckoning.start_mm
     if start is None:
-        return TODO, "measure_first", {}
+        return AHEAD, "measure_first", {}
     return DONE, "work", {"start_mm": start, "wanted": bore.wanted}
 
 
@@ -64,7 +64,7 @@ def _bar(page: JobPage) -> Line:
     reckoning = page.reckoning
     reach = reckoning.reach
     if reckoning.bar is None or reach is None:
-        return TODO, "no_bar", {}
+        return AHEAD, "no_bar", {}
     found = reckoning.overhang
     if found is None:
         return WARN, "no_cutter", {"reach_mm": reach.reach_mm}
@@ -81,29 +81,29 @@ def _bar(page: JobPage) -> Line:
 def _cuts(page: JobPage) -> Line:
     reckoning = page.reckoning
     if reckoning.passes is None or reckoning.cutter is None or reckoning.minutes is None:
-        return TODO, "no_cuts", {}
+        return AHEAD, "no_cuts", {}
     return DONE, "cuts", {"count": len(reckoning.passes.passes), "minutes": reckoning.minutes}
 
 
 def _true(page: JobPage) -> Line:
     limit = float(page.job.setup.bore.runout_limit_mm)
     if page.trued is None:
-        return TODO, "not_trued", {}
+        return AHEAD, "not_trued", {}
     total = page.trued.total_mm or 0.0
     if page.trued.within:
         return DONE, "trued", {"total_mm": total}
-    return TODO, "truing", {"total_mm": total, "limit_mm": limit}
+    return AHEAD, "truing", {"total_mm": total, "limit_mm": limit}
 
 
 def _bore(page: JobPage) -> Line:
     ledger = page.ledger
     if not ledger.rows:
-        return TODO, "no_cuts", {}
+        return AHEAD, "no_cuts", {}
     if ledger.is_finished:
         return DONE, "bored", {"size_mm": ledger.known_size_mm}
     if ledger.current is None or all(row.set_entry is None for row in ledger.rows):
-        return TODO, "not_bored", {}
-    return TODO, "boring", {"number": ledger.current.planned.cut.number, "count": len(ledger.rows)}
+        return AHEAD, "not_bored", {}
+    return AHEAD, "boring", {"number": ledger.current.planned.cut.number, "count": len(ledger.rows)}
 
 
 def _check(page: JobPage) -> Line:
@@ -111,7 +111,7 @@ def _check(page: JobPage) -> Line:
     if page.is_signed:
         return DONE, "signed", {"word": judged.word}
     if not judged.readings:
-        return TODO, "not_measured", {}
+        return AHEAD, "not_measured", {}
     state = {"in": DONE, "over": BAD}.get(judged.word, WARN)
     return state, "verdict", {"word": judged.word}
 

@@ -220,7 +220,7 @@ def bore_scenes(page: JobPage) -> list[tuple[str, Scene]]:
     current = ledger.current
     rungs = []
     for row in ledger.rows:
-        state = "done" if row.is_done else "now" if row is current else "todo"
+        state = "done" if row.is_done else "now" if row is current else "ahead"
         came = ""
         if row.came_mm is not None:
             step = row.sizes[0].gauge.resolution_mm if row.sizes[0].gauge else 0.001

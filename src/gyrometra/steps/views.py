@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import uuid
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import Any
 
 from django import forms
@@ -191,8 +191,17 @@ def save_cuts(request: HttpRequest, number: str) -> HttpResponse:
     return _save_plan(request, number, "cuts", CutsForm)
 
 
+def _correcting(request: HttpRequest, views: Sequence[RoundView]) -> int | None:
+    """The read cell that the person has opened again, where there is one."""
+    text = request.GET.get("place", "") if request.method == "GET" else ""
+    place = int(text) if text.isdigit() else -1
+    return place if views and place in views[-1].by_place and not views[-1].is_closed else None
+
+
 def _true(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
-    shown = plates.true(page)
+    correct = _correcting(request, page.rounds)
+    shown = plates.true(page, correct)
+    shown["correcting"] = correct is not None
     shown["form"] = ReadingForm(units=page.units)
     shown["round_form"] = RoundForm(units=page.units, initial=plates.round_initial(page.rounds, page.units))
     shown["has_indicator"] = Indicator.objects.filter(retired=False).exists()

@@ -94,7 +94,7 @@ def _hang_out(page: JobPage, reach: float) -> Plate:
     stays = units.length(float(picked.length_mm) - reach)
     return Plate(
         **base,
-        scene=dial_scale(reach if units.unit == "mm" else reach / 25.4 * 10),
+        scene=dial_scale(reach) if units.unit == "mm" else dial_scale(reach / 25.4, unit_step=0.1),
         words=("holder face to cutter point", f"{stays} stays in the clamp"),
         governs=governs,
         reason=reason,

@@ -65,7 +65,7 @@ def rail(page: JobPage, here: str) -> list[RailStop]:
 def ghost_rail() -> list[RailStop]:
     """The rail of a job that is not made yet."""
     return [
-        RailStop(step=step, number=n + 1, name=progress.NAMES[step], line="", state="todo", here=n == 0)
+        RailStop(step=step, number=n + 1, name=progress.NAMES[step], line="", state="ahead", here=n == 0)
         for n, step in enumerate(progress.STEPS)
     ]
 

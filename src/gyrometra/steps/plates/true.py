@@ -64,10 +64,10 @@ def towards_words(angle_deg: float) -> str:
     return f"jaw {first}" if nearest % 2 == 0 else f"{first}-{first % 4 + 1}"
 
 
-def cells(view: RoundView, before: RoundView | None, units: Units) -> list[Cell]:
-    """The reading line of a round, with the last round's values."""
+def cells(view: RoundView, before: RoundView | None, units: Units, correct: int | None = None) -> list[Cell]:
+    """The reading line of a round, with the last round's values; `correct` opens a read cell again."""
     was = before.values_mm if before and before.round.places == view.round.places else None
-    found, active = [], view.next_place
+    found, active = [], view.next_place if correct is None else correct
     for place, value in enumerate(view.values_mm):
         old = was[place] if was else None
         found.append(
@@ -148,7 +148,7 @@ def round_initial(views: Sequence[RoundView], units: Units) -> dict[str, Any]:
     return {"method": last.method, "places": last.places, "indicator": last.indicator_id, "closing_mm": closing}
 
 
-def true(page: JobPage) -> dict[str, Any]:
+def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
     """All that the True page prints."""
     units, views = page.units, page.rounds
     current = views[-1] if views else None
@@ -158,7 +158,7 @@ def true(page: JobPage) -> dict[str, Any]:
     shown = open_round if open_round and len(open_round.by_place) >= 3 else (earlier[-1] if earlier else open_round)
     return {
         "open_round": open_round,
-        "cells": cells(open_round, earlier[-1] if earlier else None, units) if open_round else [],
+        "cells": cells(open_round, earlier[-1] if earlier else None, units, correct) if open_round else [],
         "shown": shown,
         "face": scenes.face_scene(shown, units) if shown else None,
         "face_small": scenes.face_scene(shown, units, small=True) if shown else None,

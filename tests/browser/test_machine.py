@@ -1,0 +1,122 @@
+"""At the machine: touch, keys, cable, two people at once."""
+
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from gyrometra.truing.models import Reading
+
+pytestmark = pytest.mark.browser
+
+
+def sign_in(page: Page, base: str, name: str = "dagny") -> None:
+    page.goto(f"{base}/sign-in/")
+    page.fill("#id_username", name)
+    page.fill("#id_password", "quillmoor")
+    page.get_by_role("button", name="Sign in").click()
+
+
+def begin(page: Page, base: str) -> None:
+    page.goto(f"{base}/jobs/Q-219/true/")
+    page.get_by_role("button", name="Begin a round").click()
+    expect(page.locator("input[name=place]")).to_have_value("0")
+
+
+def test_keypad_on_a_phone(browser: Browser, live_server: Any, shop: None) -> None:
+    context = browser.new_context(viewport={"width": 390, "height": 844}, has_touch=True, is_mobile=True)
+    page = context.new_page()
+    sign_in(page, live_server.url)
+    begin(page, live_server.url)
+    for key in ("2", "7", "sign"):
+        page.locator(f".pad [data-key='{key}']").tap()
+    page.locator(".pad .enter").tap()
+    expect(page.locator("input[name=place]")).to_have_value("1")
+    reading = Reading.objects.latest("pk")
+    assert (float(reading.value_mm or 0), reading.source) == (-0.027, "keypad")
+    enter = page.locator(".pad .enter").bounding_box()
+    assert enter is not None
+    assert enter["y"] + enter["height"] <= 844, "the keypad is at the thumb without scrolling"
+    context.close()
+
+
+def test_a_cable_types_wherever_the_focus_is(page: Page, live_server: Any, shop: None, faults: list[str]) -> None:
+    sign_in(page, live_server.url)
+    begin(page, live_server.url)
+    page.evaluate("document.activeElement.blur()")
+    page.keyboard.type("0.031", delay=2)
+    page.keyboard.press("Enter")
+    expect(page.locator("input[name=place]")).to_have_value("1")
+    reading = Reading.objects.latest("pk")
+    assert (float(reading.value_mm or 0), reading.source, reading.text) == (0.031, "cable", "0.031")
+
+
+def test_keys_walk_take_back_and_leave(page: Page, live_server: Any, shop: None, faults: list[str]) -> None:
+    sign_in(page, live_server.url)
+    begin(page, live_server.url)
+    page.keyboard.type("5\n6\n", delay=40)  # faster than the server: nothing typed may be lost
+    expect(page.locator("input[name=place]")).to_have_value("2")
+    page.keyboard.press("ArrowLeft")
+    expect(page.locator("input[name=place]")).to_have_value("1")
+    page.locator("[data-active-cell]").press_sequentially("9", delay=60)
+    page.keyboard.press("Enter")
+    expect(page.locator("input[name=place]")).to_have_value("2")
+    expect(page.locator(".cells")).to_contain_text("+0.009")
+    page.keyboard.press("z")
+    expect(page.locator("input[name=place]")).to_have_value("1")
+    page.keyboard.press("?")
+    expect(page.locator("#keys")).to_be_visible()
+    page.keyboard.press("Escape")
+    page.evaluate("document.activeElement.blur()")
+    page.keyboard.press("u")
+    expect(page.locator("#unit-switch")).to_have_text("in")
+    page.evaluate("document.activeElement.blur()")
+    page.keyboard.press("b")
+    expect(page.locator(".strips")).to_be_visible()
+
+
+def test_an_error_offers_the_likely_value(page: Page, live_server: Any, shop: None, faults: list[str]) -> None:
+    sign_in(page, live_server.url)
+    begin(page, live_server.url)
+    page.locator("[data-active-cell]").fill("27.000")
+    page.keyboard.press("Enter")
+    expect(page.locator(".cellerr")).to_contain_text("Did you mean 0.027 mm?")
+    expect(page.locator("[data-active-cell]")).to_have_value("27.000")
+    page.get_by_role("button", name="Yes, 0.027 mm").click()
+    expect(page.locator("input[name=place]")).to_have_value("1")
+    page.get_by_role("button", name="Blocked here").click()
+    expect(page.locator("input[name=place]")).to_have_value("2")
+    expect(page.locator(".cells")).to_contain_text("blocked")
+
+
+def test_two_people_at_one_plan(browser: Browser, page: Page, live_server: Any, shop: None) -> None:
+    other = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
+    for who, name in ((page, "dagny"), (other, "corin")):
+        sign_in(who, live_server.url, name)
+        who.goto(f"{live_server.url}/jobs/Q-214/bar/")
+    page.fill("#id_clear_mm", "25")
+    page.locator("#id_clear_mm").press("Tab")
+    expect(page.locator(".dp .big").first).to_contain_text("170")
+    other.fill("#id_clear_mm", "30")
+    other.locator("#id_clear_mm").press("Tab")
+    expect(other.locator(".conflict")).to_contain_text("dagny changed this job at")
+    expect(other.locator("#id_clear_mm")).to_have_value("30")
+    other.context.close()
+
+
+def test_cautions_are_shown_one_at_a_time(page: Page, live_server: Any, shop: None, faults: list[str]) -> None:
+    sign_in(page, live_server.url)
+    page.goto(f"{live_server.url}/jobs/Q-219/true/")
+    expect(page.locator(".caut .one:visible")).to_have_count(1)
+    expect(page.locator(".caut .one:visible")).to_contain_text("Chuck key out")
+    page.get_by_role("button", name="Next caution").click()
+    expect(page.locator(".caut .one:visible")).to_contain_text("Indicator, stylus and keys out")
+    expect(page.locator(".caut .nx")).to_contain_text("2 of 2")
+
+
+def test_because_opens_with_formula_and_source(page: Page, live_server: Any, shop: None, faults: list[str]) -> None:
+    sign_in(page, live_server.url)
+    page.goto(f"{live_server.url}/jobs/Q-214/cuts/")
+    page.locator(".dp summary").first.click()
+    expect(page.locator(".dp .why").first).to_contain_text("n = 1000 v / (pi D)")
+    expect(page.locator(".dp .why").first).to_contain_text("four-times rule says")

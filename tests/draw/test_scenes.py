@@ -1,0 +1,235 @@
+"""Drawings: true to one scale, inside their sheet, texts clear of one another at every width."""
+
+import re
+from itertools import combinations
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from gyrodraw import (
+    BarLayer,
+    DialFace,
+    Labels,
+    Part,
+    RulerLimit,
+    Scene,
+    Shell,
+    WallPoint,
+    Walls,
+    bar_band,
+    bore_band,
+    check_band,
+    convergence_chart,
+    cuts_band,
+    dial_face,
+    dial_scale,
+    lever_gate,
+    strip_section,
+    work_band,
+)
+from gyrodraw.hatch import hatch
+from gyrodraw.scene import number
+
+WIDTHS = (1280.0, 760.0, 390.0)
+PART = Part(
+    length_mm=140,
+    found=[(20, 68.42), (70, 68.41), (120, 68.40)],
+    aim_mm=72.015,
+    outside=[(26, 98), (84, 93), (30, 112)],
+    hatch="iron",
+)
+LABELS = Labels(
+    length="140", now="Ø68.400", wanted="Ø72 H7", upper="+0.030", lower="0", wall="10.492 wall left",
+    stations=[("20", "68.420"), ("70", "68.410"), ("120", "68.400")],
+)  # fmt: skip
+#: Size of a role's letters in pixels, as in the style sheet; others are 16.
+SIZES = {"figure": 18, "figure-blue": 18, "measured": 20, "ruler-figure": 20, "small": 14, "deviation": 14,
+         "tick-figure": 14, "jaw-number": 20, "off-words": 18, "move-words": 17, "reading": 15,
+         "disc-number": 16, "lever-text": 15, "lever-on-text": 15, "chart-figure": 15,
+         "figure-blue-small": 15, "deviation-ink": 15, "tag-words": 15}  # fmt: skip
+
+
+def layer(reach: str = "165") -> BarLayer:
+    limits = [
+        RulerLimit(name="Chatter", at_mm=241, figure="241", words="76 in hand", detail="where 0.469 deep chatters",
+                   state="ok", governs=False),
+        RulerLimit(name="Deflection", at_mm=150, figure="150", words="15 over", detail="springs 0.009 of 0.008",
+                   state="hard", governs=True),
+        RulerLimit(name="Rule of thumb", at_mm=160, figure="160", words="5 over", detail="4 x D, advice",
+                   state="advice", governs=False),
+    ]  # fmt: skip
+    return BarLayer(
+        diameter_mm=40, overrun_mm=5, clear_mm=20, bar_words="Bar 7 · steel Ø40", reach_words=reach,
+        part_words=("5", "140", "20"), spring_mm=0.003, spring_words="springs 0.003, drawn x 1000", limits=limits,
+    )  # fmt: skip
+
+
+SHELLS = [
+    Shell(number=n + 1, depth_mm=d, kind=k, depth=f"{d:.3f}", feed="0.2", size=f"Ø{70 + n:.3f}")
+    for n, (d, k) in enumerate([(0.469, "rough"), (0.469, "rough"), (0.469, "test"), (0.2, "finish"), (0.2, "finish")])
+]
+FACE = DialFace(
+    angles_deg=[45.0 * n for n in range(8)],
+    outward_mm=[0.03, 0.028, 0.015, -0.011, -0.026, -0.027, -0.014, 0.012],
+    words=["0", "-0.002", "+0.011", "+0.037", "+0.052", "+0.053", "+0.040", "+0.014"],
+    limit_mm=0.02,
+    offset_mm=(0.0268, 0.0129),
+    offset_words="0.030",
+    moves={
+        "3": ("slacken", "slacken"),
+        "1": ("tighten", "0.027"),
+        "4": ("slacken", "slacken"),
+        "2": ("tighten", "0.013"),
+    },
+)
+POINTS = [WallPoint(z_mm=z, value_mm=72 + v, words=f"{72 + v:.3f}", verdict=c)
+          for z, v, c in ((20, 0.012, "in"), (70, 0.001, "undecided-low"), (120, 0.05, "over"))]  # fmt: skip
+WALLS = Walls(
+    length_mm=140, lower_mm=72, upper_mm=72.03, guard_mm=0.003, lower_words="72.000 bottom limit",
+    upper_words="72.030 top limit", first=POINTS, second=POINTS, names=("Ø at 0°", "Ø at 90°"), hatch="bronze",
+    depths=[(20, "20"), (70, "70"), (120, "120")],
+)  # fmt: skip
+RUNGS = [(69.3, "Ø69.338", "Ø69.340", "done"), (70.3, "Ø70.277", "", "now"), (71.2, "Ø71.215", "", "ahead")]
+
+
+def scenes(width: float) -> list[Scene]:
+    return [
+        work_band(PART, LABELS, width),
+        bar_band(PART, layer(), width),
+        cuts_band(PART, SHELLS, "140", width),
+        bore_band(PART, 40, RUNGS, "140", width),
+        check_band(WALLS, width),
+        dial_face(FACE, min(width, 460), 372 if width > 600 else 320),
+    ]
+
+
+def boxes(scene: Scene) -> list[tuple[str, float, float, float, float]]:
+    """Where each text lies, by the widths of a semi-condensed letter."""
+    found = []
+    for shape in scene.shapes:
+        if shape.kind != "text" or not shape.text:
+            continue
+        size = SIZES.get(shape.role, 16)
+        wide = 0.47 * size * len(shape.text)
+        x = float(shape.x) - {"start": 0, "middle": wide / 2, "end": wide}[shape.anchor]
+        found.append((shape.text, x, float(shape.y) - 0.72 * size, x + wide, float(shape.y)))
+    return found
+
+
+@pytest.mark.parametrize("width", WIDTHS)
+def test_no_text_lies_on_another(width: float) -> None:
+    for scene in scenes(width):
+        for (a, *p), (b, *q) in combinations(boxes(scene), 2):
+            apart = p[2] <= q[0] or q[2] <= p[0] or p[3] <= q[1] or q[3] <= p[1]
+            assert apart, f"{scene.title} at {width}: {a!r} on {b!r}"
+
+
+@pytest.mark.parametrize("width", WIDTHS)
+def test_texts_stay_on_the_sheet(width: float) -> None:
+    for scene in scenes(width):
+        for text, left, top, right, bottom in boxes(scene):
+            assert left >= -1, f"{scene.title} at {width}: {text!r}"
+            assert right <= scene.width + 1, f"{scene.title} at {width}: {text!r}"
+            assert top >= 0, f"{scene.title} at {width}: {text!r}"
+            assert bottom <= scene.height, f"{scene.title} at {width}: {text!r}"
+
+
+def points_of(scene: Scene, role: str) -> list[list[tuple[float, float]]]:
+    paths = [shape.path for shape in scene.shapes if shape.role == role]
+    return [[(float(x), float(y)) for x, y in re.findall(r"[ML](-?[\d.]+) (-?[\d.]+)", path)] for path in paths]
+
+
+@pytest.mark.parametrize("width", WIDTHS)
+def test_the_work_is_drawn_to_one_scale_both_ways(width: float) -> None:
+    scene = work_band(PART, LABELS, width)
+    outline = points_of(scene, "outline")[0]
+    across = max(x for x, _ in outline) - min(x for x, _ in outline)
+    wall = points_of(scene, "wall")[0][0][1]
+    up = wall - min(y for _, y in outline)
+    assert across / 140 == pytest.approx(up / ((112 - 68.40) / 2), rel=1e-2)
+
+
+def test_the_ruler_has_the_scale_of_the_bar() -> None:
+    scene = bar_band(PART, layer(), 1280)
+    outline = points_of(scene, "outline")[0]
+    scale = (max(x for x, _ in outline) - min(x for x, _ in outline)) / 140
+    holder = points_of(scene, "phantom")[0][1][0]
+    ticks = [points[0][0] for points in points_of(scene, "tick") + points_of(scene, "tick-governs")]
+    assert sorted(round((holder - x) / scale) for x in ticks) == [150, 160, 241]
+
+
+def test_the_dial_face_shows_the_arrow_however_small_the_error() -> None:
+    small = DialFace(
+        angles_deg=FACE.angles_deg, outward_mm=[0.0001] * 8, words=[""] * 8, limit_mm=0.02,
+        offset_mm=(0.00005, 0.0), offset_words="0.000", moves={},
+    )  # fmt: skip
+    (start, tip) = points_of(dial_face(small), "off-centre")[0]
+    assert ((tip[0] - start[0]) ** 2 + (tip[1] - start[1]) ** 2) ** 0.5 >= 20
+    assert tip[1] < start[1], "toward jaw 1 is up"
+
+
+def test_jaws_run_clockwise_from_the_top() -> None:
+    scene = dial_face(FACE)
+    jaws = {s.text: (float(s.x), float(s.y)) for s in scene.shapes if s.role == "jaw-number"}
+    assert jaws["1"][1] < jaws["2"][1] < jaws["3"][1]
+    assert jaws["2"][0] > jaws["1"][0] > jaws["4"][0]
+
+
+@settings(max_examples=60)
+@given(
+    st.sampled_from(["iron", "steel", "bronze", "aluminium"]), st.floats(0, 500), st.floats(0, 300),
+    st.floats(2, 400), st.floats(2, 200),
+)  # fmt: skip
+def test_hatch_never_leaves_its_box(kind: str, left: float, top: float, width: float, height: float) -> None:
+    scene = Scene(1000, 1000, "hatch")
+    hatch(scene, (left, top, left + width, top + height), kind)
+    for shape in scene.shapes:
+        for x, y in re.findall(r"[ML](-?[\d.]+) (-?[\d.]+)", shape.path):
+            assert left - 0.01 <= float(x) <= left + width + 0.01
+            assert top - 0.01 <= float(y) <= top + height + 0.01
+
+
+def test_hatches_of_the_materials_differ() -> None:
+    drawn = set()
+    for kind in ("iron", "steel", "bronze", "aluminium"):
+        scene = Scene(100, 100, "hatch")
+        hatch(scene, (0, 0, 90, 60), kind)
+        drawn.add("".join(shape.role + shape.path for shape in scene.shapes))
+    assert len(drawn) == 4
+
+
+def test_an_unknown_outside_is_a_broken_wall() -> None:
+    part = Part(length_mm=100, found=[(10, 50)], aim_mm=52, outside=())
+    wave = [p for p in points_of(work_band(part, Labels(stations=[("10", "50")]), 1280), "narrow") if len(p) > 8]
+    assert wave
+
+
+def test_verdicts_speak_by_shape_too() -> None:
+    roles = [shape.role for shape in check_band(WALLS, 1280).shapes]
+    assert roles.count("mark-near") == roles.count("mark-over") == roles.count("place") == 2
+
+
+def test_convergence_marks_a_void_round_and_the_expected_one() -> None:
+    scene = convergence_chart([(1, 0.8, "0.800", False), (2, 0.2, "0.200", True), (3, 0.05, "0.050", False)], 0.02,
+                              "limit 0.020", (0.003, "0.003"))  # fmt: skip
+    roles = [shape.role for shape in scene.shapes]
+    assert (roles.count("place-void"), roles.count("place-expected"), roles.count("place-solid")) == (1, 1, 2)
+    heights = {s.role: float(s.path.split()[1].split("a")[0]) for s in scene.shapes if s.role.startswith("place")}
+    assert heights["place-expected"] > heights["place-void"], "less run-out lies lower"
+
+
+def test_levers_and_scales() -> None:
+    gate = lever_gate(["A-1", "A-2", "B-1", "B-2"], "B-2")
+    assert [s.text for s in gate.shapes if s.role == "lever-on-text"] == ["B", "2"]
+    assert [s.text for s in dial_scale(96, per_turn=100).shapes if s.kind == "text"] == ["90", "0"]
+
+
+def test_strip_fits_its_strip() -> None:
+    for points in points_of(strip_section(PART), "outline"):
+        assert all(0 <= x <= 124 and 0 <= y <= 62 for x, y in points)
+
+
+@given(st.floats(-1e6, 1e6))
+def test_numbers_print_with_a_point_and_no_exponent(value: float) -> None:
+    assert re.fullmatch(r"-?\d+(\.\d{1,2})?", number(value))
