@@ -117,6 +117,7 @@ def test_units_between_people_and_the_store() -> None:
     assert MM.shown(to_decimal(68.2625), {"text": "2 11/16 in", "unit": "mm"}) == "2 11/16 in"
     assert INCH.shown(to_decimal(72), {"text": "72", "unit": "mm"}) == "2.8346"
     assert MM.shown(None, None) == ""
+    assert (MM.fine(0.0254), MM.fine(0.0075), MM.fine(0.02), INCH.fine(0.0254)) == ("0.0254", "0.0075", "0.02", "0.001")
 
 
 def test_what_was_typed_is_echoed_as_understood(corin: Client) -> None:

@@ -36,6 +36,10 @@ class Units:
         """As planned, without trailing noughts."""
         return length_words(float(value_mm), self.unit)
 
+    def fine(self, value_mm: float | Decimal) -> str:
+        """A small figure of a card or a rule, never rounded to the planned digits: 0.0254, 0.0075."""
+        return length_words(float(value_mm), self.unit, digits=6).rstrip("0").rstrip(".")
+
     def length(self, value_mm: float | Decimal) -> str:
         """A length along the axis: 1 mm, or 0.01 in."""
         value = float(value_mm)

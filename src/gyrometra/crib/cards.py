@@ -57,7 +57,7 @@ def _machine(machine: Machine, units: Units) -> Card:
     speeds = machine.speeds_rpm()
     facts = (
         f"{len(speeds)} speeds, {speeds[0]:g} to {speeds[-1]:g} rpm; one division "
-        f"{units.plain(machine.division_mm)} {units.label} on {machine.dial_reads}, "
+        f"{units.fine(machine.division_mm)} {units.label} on {machine.dial_reads}, "
         f"{machine.divisions_per_turn} a turn"
     )
     cap = f"; unbalanced at most {machine.unbalanced_max_rpm} rpm" if machine.unbalanced_max_rpm else ""
@@ -90,7 +90,7 @@ def _gauge(gauge: Gauge, units: Units) -> Card:
         pk=gauge.pk,
         name=gauge.name,
         facts=f"{units.plain(gauge.range_low_mm)} to {units.plain(gauge.range_high_mm)}, reads to "
-        f"{units.plain(gauge.resolution_mm)}, error limit {units.plain(gauge.error_limit_mm)}{due}",
+        f"{units.fine(gauge.resolution_mm)}, error limit {units.fine(gauge.error_limit_mm)}{due}",
         warning="past its check date: not to be trusted" if overdue else "",
     )
 
@@ -99,7 +99,7 @@ def _indicator(indicator: Indicator, units: Units) -> Card:
     return Card(
         pk=indicator.pk,
         name=indicator.name,
-        facts=f"one division {units.plain(indicator.step_mm)}, reads {units.plain(indicator.range_mm)} either way",
+        facts=f"one division {units.fine(indicator.step_mm)}, reads {units.plain(indicator.range_mm)} either way",
     )
 
 

@@ -71,17 +71,16 @@ def change_work(*, user: User, job: Job, version: int, work: WorkData) -> Job:
 
 
 @transaction.atomic
-def change_plan(*, user: User, job: Job, version: int, values: Mapping[str, Any], typed: Mapping[str, Typed]) -> Job:
-    """Change figures of the plan; refused where another changed the job since `version`."""
-    locked = lock_job(job=job, version=version)
-    plan = Plan.objects.get(setup__job=locked)
+def change_plan(*, user: User, job: Job, version: int, values: Mapping[str, Any], typed: Mapping[str, Typed]) -> None:
+    """Change figures of the plan, on `job` itself too; refused where another changed it since `version`."""
+    lock_job(job=job, version=version)
+    plan = job.setup.plan
     for name, value in values.items():
         setattr(plan, name, value)
     kept = {name: entry for name, entry in plan.typed.items() if name not in values}
     plan.typed = {**kept, **typed}
     plan.save()
-    _stamp(locked, user)
-    return locked
+    _stamp(job, user)
 
 
 def lock_job(*, job: Job, version: int) -> Job:

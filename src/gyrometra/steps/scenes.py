@@ -149,7 +149,7 @@ def _detail(criterion: str, page: JobPage) -> str:
         return f"{bar_kind(bar.kind).rule_ratio:g} x D, advice"
     if criterion == "deflection":
         spring = spring_mm(page)
-        return f"springs {units.planned(spring)} of {units.planned(reckoning.budget_mm)}" if spring is not None else ""
+        return f"springs {units.planned(spring)} of {units.fine(reckoning.budget_mm)}" if spring is not None else ""
     return f"where {units.planned(cut.depth_mm)} deep begins to chatter" if cut else ""
 
 

@@ -67,9 +67,9 @@ def _show(request: HttpRequest, page: JobPage, step: str, extra: dict[str, Any])
     return render(request, f"steps/{step}.html", context)
 
 
-def _saved(request: HttpRequest, number: str, step: str) -> HttpResponse:
+def _saved(request: HttpRequest, number: str, step: str, page: JobPage | None = None) -> HttpResponse:
     """After a change: the stations are worked out again, and the step is shown as it stands now."""
-    page = _page(request, number)
+    page = page or _page(request, number)
     progress.keep(page)
     if request.htmx:  # type: ignore[attr-defined]
         return _VIEWS[step](request, page, {})
@@ -176,7 +176,7 @@ def _save_plan(request: HttpRequest, number: str, step: str, form_class: type[Pl
     except (JobClosed, ChangedMeanwhile) as refused:
         fresh = _page(request, number)
         return _VIEWS[step](request, fresh, {"form": form, "refused": str(refused), "stale": True})
-    return _saved(request, number, step)
+    return _saved(request, number, step, JobPage(page.job, page.units))
 
 
 @require_POST

@@ -58,7 +58,7 @@ class BarForm(PlanForm):
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         allowed = Reckoning(self.job).budget_mm
-        self.fields["budget_mm"].widget.attrs["placeholder"] = self.units.planned(allowed)
+        self.fields["budget_mm"].widget.attrs["placeholder"] = self.units.fine(allowed)
 
     def clean(self) -> dict[str, Any]:
         """The core refuses an overrun past the room behind."""

@@ -105,7 +105,7 @@ def _hang_out(page: JobPage, reach: float) -> Plate:
             inputs=[
                 *((_CRITERION[x.criterion], units.limit(x.overhang_mm) if x.overhang_mm else "sets no limit")
                   for x in found.limits),
-                ("allowed spring, on radius", f"{units.planned(page.reckoning.budget_mm)} {units.label}"),
+                ("allowed spring, on radius", f"{units.fine(page.reckoning.budget_mm)} {units.label}"),
                 *((sentence(n, units.unit), "") for n in found.notes),
             ],
             source="Rule: shop practice. Bending: Euler-Bernoulli. Chatter: oriented one-mode limit.",
@@ -127,7 +127,7 @@ def _spring(page: JobPage) -> Plate:
         label="Spring, on radius",
         number=units.planned(spring),
         unit=units.label,
-        words=(f"allowed {units.planned(reckoning.budget_mm)}", f"push {force.radial_n:.0f} N"),
+        words=(f"allowed {units.fine(reckoning.budget_mm)}", f"push {force.radial_n:.0f} N"),
         governs="Allowed:",
         reason="your own figure" if own else "a quarter of the size tolerance",
         state="bad" if over else "plain",

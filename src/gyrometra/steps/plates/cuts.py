@@ -131,7 +131,7 @@ def _first_dial(page: JobPage) -> Plate:
 
 def dial_plate(label: str, move: DialMove, diameter_mm: float, page: JobPage, start: str, units: Units) -> Plate:
     dial = page.reckoning.machine.dial
-    worth = f"1 div {units.plain(move.division_on_diameter_mm)} on Ø"
+    worth = f"1 div {units.fine(move.division_on_diameter_mm)} on Ø"
     return Plate(
         label=label,
         number=units.planned(diameter_mm),
@@ -143,7 +143,7 @@ def dial_plate(label: str, move: DialMove, diameter_mm: float, page: JobPage, st
         because=Because(
             formula="divisions = (wanted - measured) / (division on diameter)",
             inputs=[
-                ("one division", f"{units.plain(dial.division_mm)} {units.label} on {dial.reads}"),
+                ("one division", f"{units.fine(dial.division_mm)} {units.label} on {dial.reads}"),
                 ("divisions a turn", f"{dial.divisions_per_turn:g}"),
                 *((sentence(n, units.unit), "") for n in move.notes),
                 ("approach", "from the small side, winding outward; past the mark: a turn back and up again"),
