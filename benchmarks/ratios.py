@@ -50,11 +50,11 @@ def cuts_rework() -> tuple[float, float]:
     depths = iter(["0.45", "0.5"] * 1000)
 
     def rework() -> None:
-        job = Job.objects.whole().get(number="Q-214")
+        job = Job.objects.whole().get(number="Q-219")
         shown = CutsForm(units=Units(), job=job).initial_for()
         fields = {name: value for name, value in shown.items() if value is not None}
         answer = client.post(
-            "/jobs/Q-214/save/cuts/", {**fields, "version": job.version, "rough_depth_mm": next(depths)}
+            "/jobs/Q-219/save/cuts/", {**fields, "version": job.version, "rough_depth_mm": next(depths)}
         )
         assert b"Spindle, roughing" in answer.content
 

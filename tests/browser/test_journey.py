@@ -195,6 +195,7 @@ def check(page: Page) -> None:
     page.get_by_role("button", name="Sweep the bore").click()
     sweep(page, ["0", "-2", "-5", "-6", "-7", "-5", "-3", "-1", "0"])
     expect(page.locator(".vp")).to_contain_text("In limits")
+    page.once("dialog", lambda dialog: dialog.accept())
     page.click("#sign")
     expect(page.locator(".dials")).to_contain_text("Signed by edda")
 

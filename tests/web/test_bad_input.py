@@ -8,6 +8,7 @@ from django.test import Client
 
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Gauge, Indicator, Machine
+from gyrometra.cutting.models import CutEntry
 from gyrometra.jobs.models import Job
 from gyrometra.steps.forms import BarForm, CutsForm, work_initial
 
@@ -57,6 +58,16 @@ def test_work(corin: Client, field: str, typed: str, says: str) -> None:
     assert Job.objects.get(number="Q-214").version == before
 
 
+def test_passes_that_are_cut_are_not_shared_anew(corin: Client) -> None:
+    values = {**plan_of("Q-214", CutsForm), "rough_depth_mm": "0.4"}
+    text = corin.post("/jobs/Q-214/save/cuts/", values).content.decode()
+    assert "3 passes are set already: take them back on Bore" in text
+    for _ in range(6):
+        corin.post("/jobs/Q-214/take-back/bore/", {"client_id": str(uuid.uuid4())})
+    assert corin.post("/jobs/Q-214/save/cuts/", values).status_code == 302
+    assert CutEntry.objects.filter(setup__job__number="Q-214", withdrawn=True).count() == 6
+
+
 @pytest.mark.parametrize(
     ("step", "form", "field", "typed", "says"),
     [
@@ -72,14 +83,15 @@ def test_work(corin: Client, field: str, typed: str, says: str) -> None:
     ],
 )
 def test_plan(corin: Client, step: str, form: Any, field: str, typed: str, says: str) -> None:
-    before = Job.objects.get(number="Q-214").version
-    values = {**plan_of("Q-214", form), field: typed}
-    page = corin.post(f"/jobs/Q-214/save/{step}/", values, headers={"HX-Request": "true"})
+    number = "Q-214" if step == "bar" else "Q-219"
+    before = Job.objects.get(number=number).version
+    values = {**plan_of(number, form), field: typed}
+    page = corin.post(f"/jobs/{number}/save/{step}/", values, headers={"HX-Request": "true"})
     text = page.content.decode()
     assert page.status_code == 200
     assert says in text
     assert "Worked out before this change" in text
-    assert Job.objects.get(number="Q-214").version == before
+    assert Job.objects.get(number=number).version == before
 
 
 @pytest.mark.parametrize(

@@ -111,6 +111,11 @@ def ledger_of(setup: SetUp, reckoning: Reckoning) -> Ledger:
     return Ledger(rows, any(e.kind == CutEntry.Kind.GUARD for e in entries), reckoning)
 
 
+def passes_begun(setup: SetUp) -> int:
+    """How many passes have been set: their depths can no longer be planned anew."""
+    return CutEntry.objects.standing().filter(setup=setup, kind=CutEntry.Kind.SET).count()
+
+
 def _name_slips(rows: Sequence[PassRow], reckoning: Reckoning) -> None:
     """Compare each measured change with what was commanded since the last measured size."""
     before, commanded = reckoning.start_mm or 0.0, 0.0

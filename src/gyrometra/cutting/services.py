@@ -26,13 +26,14 @@ def log_cut(*, user: User, setup: SetUp, kind: str, client_id: UUID, **values: A
 
 @transaction.atomic
 def take_back(*, user: User, setup: SetUp, client_id: UUID) -> CutEntry | None:
-    """Withdraw the last standing size; it stays in the log, crossed out."""
+    """Withdraw the last standing size or setting; it stays in the log, crossed out."""
     SetUp.objects.select_for_update().get(pk=setup.pk)
     require_open(setup.job)
-    last = CutEntry.objects.standing().filter(setup=setup, kind=CutEntry.Kind.SIZE).order_by("-pk").first()
+    kinds = (CutEntry.Kind.SIZE, CutEntry.Kind.SET)
+    last = CutEntry.objects.standing().filter(setup=setup, kind__in=kinds).order_by("-pk").first()
     if last is None or CutEntry.objects.filter(client_id=client_id).exists():
         return None
-    return CutEntry.objects.create(
-        by=user, setup=setup, kind=last.kind, number=last.number, value_mm=last.value_mm,
-        gauge=last.gauge, client_id=client_id, supersedes=last, withdrawn=True, text=last.text,
-    )  # fmt: skip
+    same = {
+        name: getattr(last, name) for name in ("kind", "number", "value_mm", "change_mm", "divisions", "gauge", "text")
+    }
+    return CutEntry.objects.create(by=user, setup=setup, client_id=client_id, supersedes=last, withdrawn=True, **same)

@@ -14,6 +14,7 @@ from gyrocore import (
 )
 from gyrometra.bridge.fields import LengthField, TypedForm
 from gyrometra.crib.models import Bar, Cutter
+from gyrometra.cutting.ledger import passes_begun
 from gyrometra.jobs.models import Job
 from gyrometra.jobs.reckon import Reckoning
 
@@ -114,9 +115,22 @@ class CutsForm(PlanForm):
         "aim_diameter_mm": "rough_depth_mm",
     }
 
+    #: What shares the stock out: fixed once a pass has been set, since the log counts passes.
+    _SHARING = ("rough_depth_mm", "finish_depth_mm", "finish_passes", "spring_passes", "test_leave_mm")
+
+    def _refuse_what_is_cut(self, values: dict[str, Any]) -> None:
+        """Depths of passes that are cut cannot be planned anew."""
+        plan = self.job.setup.plan
+        changed = [name for name in self._SHARING if name in values and values[name] != getattr(plan, name)]
+        begun = passes_begun(self.job.setup) if changed else 0
+        if begun:
+            already = "Pass 1 is set" if begun == 1 else f"{begun} passes are set"
+            self.add_error(changed[0], f"{already} already: take them back on Bore before the passes are shared anew.")
+
     def clean(self) -> dict[str, Any]:
         """The core refuses passes that rub, and a cap under every speed."""
         values = super().clean() or {}
+        self._refuse_what_is_cut(values)
         if self.errors or not self.job.setup.bore.found.all():
             return values
         trial = self.trial()
