@@ -62,6 +62,8 @@ def test_passes_that_are_cut_are_not_shared_anew(corin: Client) -> None:
     values = {**plan_of("Q-214", CutsForm), "rough_depth_mm": "0.4"}
     text = corin.post("/jobs/Q-214/save/cuts/", values).content.decode()
     assert "3 passes are set already: take them back on Bore" in text
+    work = {**work_of("Q-214"), "wanted": "73 H7"}
+    assert "3 passes are set already" in corin.post("/jobs/Q-214/save/work/", work).content.decode()
     for _ in range(6):
         corin.post("/jobs/Q-214/take-back/bore/", {"client_id": str(uuid.uuid4())})
     assert corin.post("/jobs/Q-214/save/cuts/", values).status_code == 302

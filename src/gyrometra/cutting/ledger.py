@@ -111,9 +111,13 @@ def ledger_of(setup: SetUp, reckoning: Reckoning) -> Ledger:
     return Ledger(rows, any(e.kind == CutEntry.Kind.GUARD for e in entries), reckoning)
 
 
-def passes_begun(setup: SetUp) -> int:
-    """How many passes have been set: their depths can no longer be planned anew."""
-    return CutEntry.objects.standing().filter(setup=setup, kind=CutEntry.Kind.SET).count()
+def why_not_shared_anew(setup: SetUp) -> str:
+    """Why the stock cannot be shared among passes anew: the log counts passes that are set. Empty where it can."""
+    begun = CutEntry.objects.standing().filter(setup=setup, kind=CutEntry.Kind.SET).count()
+    if not begun:
+        return ""
+    already = "Pass 1 is set" if begun == 1 else f"{begun} passes are set"
+    return f"{already} already: take them back on Bore before the passes are shared anew."
 
 
 def _name_slips(rows: Sequence[PassRow], reckoning: Reckoning) -> None:

@@ -22,8 +22,7 @@ from gyrocore import (
 )
 from gyrometra.inspection.models import SizeReading
 from gyrometra.jobs.models import SetUp
-from gyrometra.truing.models import Round
-from gyrometra.truing.rounds import RoundView, last_standing, rounds_of
+from gyrometra.truing.rounds import RoundView, last_standing
 
 #: Two ends and the middle, two directions: the least that a verdict stands on (insights, measuring).
 LEAST_STATIONS, LEAST_DIRECTIONS = 3, 2
@@ -200,8 +199,7 @@ def _maybe(value: object) -> float | None:
     return None if value is None else float(str(value))
 
 
-def judge(setup: SetUp, today: date) -> Judged:
-    """Judge a set-up's bore from its logs; four queries however many readings."""
+def judge(setup: SetUp, runout_rounds: list[RoundView], today: date) -> Judged:
+    """Judge a set-up's bore from its logs; one query however many readings."""
     readings = list(SizeReading.objects.standing().filter(setup=setup).select_related("gauge", "by"))
-    rounds = rounds_of(setup, Round.Purpose.CHECK, float(setup.bore.runout_limit_mm))
-    return Judged(setup, readings, rounds, today)
+    return Judged(setup, readings, runout_rounds, today)

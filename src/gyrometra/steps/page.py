@@ -32,9 +32,13 @@ class JobPage:
         return list(Bar.objects.filter(retired=False).order_by("length_mm", "name"))
 
     @cached_property
+    def _all_rounds(self) -> list[RoundView]:
+        return rounds_of(self.job.setup, float(self.job.setup.bore.runout_limit_mm))
+
+    @property
     def rounds(self) -> list[RoundView]:
         """Truing rounds, oldest first."""
-        return rounds_of(self.job.setup, Round.Purpose.TRUE, float(self.job.setup.bore.runout_limit_mm))
+        return [view for view in self._all_rounds if view.round.purpose == Round.Purpose.TRUE]
 
     @cached_property
     def trued(self) -> RoundView | None:
@@ -60,7 +64,8 @@ class JobPage:
     @cached_property
     def judged(self) -> Judged:
         """The finished bore judged."""
-        return judge(self.job.setup, self.today)
+        swept = [view for view in self._all_rounds if view.round.purpose == Round.Purpose.CHECK]
+        return judge(self.job.setup, swept, self.today)
 
     @property
     def today(self) -> date:

@@ -202,10 +202,10 @@ class RoundView:
         return self.stands and self.total_mm is not None and self.total_mm <= self.limit_mm + 1e-9
 
 
-def rounds_of(setup: SetUp, purpose: str, limit_mm: float) -> list[RoundView]:
-    """All rounds of one purpose, oldest first; two queries however many."""
-    rounds = list(setup.rounds.filter(purpose=purpose).select_related("indicator", "by"))
-    standing = Reading.objects.standing().filter(round__in=rounds).select_related("by")
+def rounds_of(setup: SetUp, limit_mm: float) -> list[RoundView]:
+    """All rounds of a set-up, for truing and for the check, oldest first; two queries however many."""
+    rounds = list(setup.rounds.select_related("indicator"))
+    standing = Reading.objects.standing().filter(round__in=rounds) if rounds else []
     by_round: dict[int, list[Reading]] = {}
     for reading in standing:
         by_round.setdefault(reading.round_id, []).append(reading)

@@ -14,7 +14,7 @@ from gyrocore import (
 )
 from gyrometra.bridge.fields import LengthField, TypedForm
 from gyrometra.crib.models import Bar, Cutter
-from gyrometra.cutting.ledger import passes_begun
+from gyrometra.cutting.ledger import why_not_shared_anew
 from gyrometra.jobs.models import Job
 from gyrometra.jobs.reckon import Reckoning
 
@@ -122,10 +122,9 @@ class CutsForm(PlanForm):
         """Depths of passes that are cut cannot be planned anew."""
         plan = self.job.setup.plan
         changed = [name for name in self._SHARING if name in values and values[name] != getattr(plan, name)]
-        begun = passes_begun(self.job.setup) if changed else 0
-        if begun:
-            already = "Pass 1 is set" if begun == 1 else f"{begun} passes are set"
-            self.add_error(changed[0], f"{already} already: take them back on Bore before the passes are shared anew.")
+        why = why_not_shared_anew(self.job.setup) if changed else ""
+        if why:
+            self.add_error(changed[0], why)
 
     def clean(self) -> dict[str, Any]:
         """The core refuses passes that rub, and a cap under every speed."""

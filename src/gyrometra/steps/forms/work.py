@@ -13,8 +13,9 @@ from gyrocore import (
     unit_slip,
 )
 from gyrometra.bridge.fields import LengthField, LimitsField, TypedForm
-from gyrometra.bridge.units import Units
+from gyrometra.bridge.units import Units, to_decimal
 from gyrometra.crib.models import Machine
+from gyrometra.cutting.ledger import why_not_shared_anew
 from gyrometra.jobs.models import Job, SetUp
 from gyrometra.jobs.services import Row, WorkData
 
@@ -90,7 +91,22 @@ class WorkForm(TypedForm):
         self.outside = self._rows("outside_l", "outside_d", OUTSIDE_ROWS)
         self._guard_found(values)
         self._guard_outside(values)
+        self._refuse_what_is_cut(values)
         return values
+
+    def _refuse_what_is_cut(self, values: dict[str, Any]) -> None:
+        """Sizes that share the stock out are fixed once a pass has been set."""
+        if self.job is None or self.errors:
+            return
+        bore, limits = self.job.setup.bore, values["wanted"]
+        stored = [(size.z_mm, size.diameter_mm) for size in bore.found.all()]
+        same_found = stored == sorted((row.first_mm, row.second_mm) for row in self.found)
+        wanted = (to_decimal(limits.lower_mm), to_decimal(limits.upper_mm))
+        if same_found and wanted == (bore.lower_mm, bore.upper_mm):
+            return
+        why = why_not_shared_anew(self.job.setup)
+        if why:
+            self.add_error("wanted", why)
 
     def _rows(self, first: str, second: str, count: int) -> list[Row]:
         rows, typed = [], self.typed()
