@@ -24,13 +24,16 @@ from gyrometra.truing.models import Round
 BLOCKED = "x"
 
 
+_BY_RULE = forms.TextInput(attrs={"placeholder": "by rule"})
+
+
 class RoundForm(TypedForm):
     """Begin a round."""
 
     method = forms.ChoiceField(choices=Round.Method.choices, initial=Round.Method.SWEEP)
     places = forms.TypedChoiceField(choices=[(4, "4"), (8, "8"), (12, "12")], coerce=int, initial=8)
     indicator = forms.ModelChoiceField(Indicator.objects.filter(retired=False), empty_label=None)
-    closing_mm = LengthField(label="First again may differ by", required=False)
+    closing_mm = LengthField(label="First again may differ by", required=False, widget=_BY_RULE)
 
     def clean(self) -> dict[str, Any]:
         """Flats are read at the four jaws."""

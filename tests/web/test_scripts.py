@@ -1,0 +1,48 @@
+"""The two commands say one clear sentence when they cannot go on."""
+
+import os
+import socket
+import subprocess
+from pathlib import Path
+
+import pytest
+
+ROOT = Path(__file__).parents[2]
+SCRIPTS = ["start", "check", ".ci/run", "scripts/lib.sh", "scripts/refresh-screenshots", "scripts/refresh-vendor",
+           "benchmarks/run"]  # fmt: skip
+
+
+def start(*arguments: str, **environment: str) -> subprocess.CompletedProcess[str]:
+    return subprocess.run(  # noqa: S603
+        ["bash", str(ROOT / "start"), *arguments], env={**os.environ, **environment}, capture_output=True, text=True,  # noqa: S607
+        check=False, timeout=60,
+    )  # fmt: skip
+
+
+def test_an_unknown_option() -> None:
+    found = start("--fast")
+    assert (found.returncode, found.stderr.count("\n")) == (1, 1)
+    assert "unknown option --fast" in found.stderr
+
+
+def test_a_port_that_is_no_number() -> None:
+    assert "PORT must be a number" in start(PORT="http").stderr
+
+
+def test_a_port_in_use() -> None:
+    with socket.socket() as taken:
+        taken.bind(("127.0.0.1", 0))
+        taken.listen()
+        port = taken.getsockname()[1]
+        assert f"port {port} is in use" in start(PORT=str(port)).stderr
+
+
+@pytest.mark.parametrize("name", SCRIPTS)
+def test_scripts_are_sound_bash(name: str) -> None:
+    found = subprocess.run(["bash", "-n", str(ROOT / name)], capture_output=True, text=True, check=False)  # noqa: S603, S607
+    assert found.returncode == 0, found.stderr
+
+
+def test_no_registry_is_named() -> None:
+    for path in [*ROOT.glob("requirements*.txt"), ROOT / "constraints.txt", ROOT / "package.json"]:
+        assert "://" not in path.read_text(), path
