@@ -179,3 +179,15 @@ def test_members_are_added_by_the_lead_alone(dagny: Client, corin: Client) -> No
     assert dagny.post("/members/", fields).status_code == 302
     assert b"ansa" in dagny.get("/members/").content
     assert b"There is already a" in dagny.post("/members/", fields).content
+
+
+def test_things_in_use_are_not_taken_away_and_others_can_be_put_back(dagny: Client) -> None:
+    used, free = Bar.objects.get(name="Bar 7"), Bar.objects.get(name="Bar 2")
+    text = dagny.post(f"/crib/bar/{used.pk}/retire/", follow=True).content.decode()
+    assert "Bar 7 is used by Q-214: plan with another one there first." in text
+    assert "Used by Q-214." in dagny.get(f"/crib/bar/{used.pk}/").content.decode()
+    dagny.post(f"/crib/bar/{free.pk}/retire/")
+    assert "Bar 2 " not in dagny.get("/jobs/Q-214/bar/").content.decode()
+    assert "out of use" in dagny.get("/crib/").content.decode()
+    dagny.post(f"/crib/bar/{free.pk}/retire/")
+    assert "Bar 2 " in dagny.get("/jobs/Q-214/bar/").content.decode()

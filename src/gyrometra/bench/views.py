@@ -1,7 +1,7 @@
 """The bench: every job with its next action; and the health of the server."""
 
 from django.contrib.auth.decorators import login_not_required
-from django.db import connection
+from django.db import DatabaseError, connection
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET
@@ -24,7 +24,10 @@ def bench(request: HttpRequest) -> HttpResponse:
 @login_not_required
 @require_GET
 def healthz(request: HttpRequest) -> HttpResponse:
-    """200 when the database answers."""
-    with connection.cursor() as cursor:
-        cursor.execute("SELECT 1")
+    """200 when the database answers, 503 when it does not."""
+    try:
+        with connection.cursor() as cursor:
+            cursor.execute("SELECT 1")
+    except DatabaseError:
+        return HttpResponse("no database\n", content_type="text/plain", status=503)
     return HttpResponse("ok\n", content_type="text/plain")

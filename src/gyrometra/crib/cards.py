@@ -31,6 +31,7 @@ class Card:
     name: str
     facts: str
     warning: str = ""
+    retired: bool = False
 
 
 KINDS = {
@@ -61,13 +62,14 @@ def _machine(machine: Machine, units: Units) -> Card:
         f"{machine.divisions_per_turn} a turn"
     )
     cap = f"; unbalanced at most {machine.unbalanced_max_rpm} rpm" if machine.unbalanced_max_rpm else ""
-    return Card(pk=machine.pk, name=machine.name, facts=facts + cap)
+    return Card(pk=machine.pk, name=machine.name, retired=machine.retired, facts=facts + cap)
 
 
 def _bar(bar: Bar, units: Units) -> Card:
     return Card(
         pk=bar.pk,
         name=bar.name,
+        retired=bar.retired,
         facts=f"{bar_kind(bar.kind).label} Ø{units.plain(bar.diameter_mm)} x {units.length(bar.length_mm)}; "
         f"can stand out {units.length(bar.reach_mm)}; enters Ø{units.plain(bar.min_bore_mm)}",
     )
@@ -77,6 +79,7 @@ def _cutter(cutter: Cutter, units: Units) -> Card:
     return Card(
         pk=cutter.pk,
         name=cutter.name,
+        retired=cutter.retired,
         facts=f"{cutter.get_made_of_display()}, nose {units.plain(cutter.nose_radius_mm)}, entering angle "
         f"{cutter.entering_angle_deg:g}° (lead {90 - cutter.entering_angle_deg:g}°), cuts from "
         f"{units.plain(cutter.least_depth_mm)}",
@@ -89,6 +92,7 @@ def _gauge(gauge: Gauge, units: Units) -> Card:
     return Card(
         pk=gauge.pk,
         name=gauge.name,
+        retired=gauge.retired,
         facts=f"{units.plain(gauge.range_low_mm)} to {units.plain(gauge.range_high_mm)}, reads to "
         f"{units.fine(gauge.resolution_mm)}, error limit {units.fine(gauge.error_limit_mm)}{due}",
         warning="past its check date: not to be trusted" if overdue else "",
@@ -99,6 +103,7 @@ def _indicator(indicator: Indicator, units: Units) -> Card:
     return Card(
         pk=indicator.pk,
         name=indicator.name,
+        retired=indicator.retired,
         facts=f"one division {units.fine(indicator.step_mm)}, reads {units.plain(indicator.range_mm)} either way",
     )
 

@@ -10,6 +10,27 @@ from django.db import transaction
 from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Typed
 from gyrometra.crib.models import CribItem, Machine, MachineSpeed
+from gyrometra.crib.queries import used_by
+
+
+class StillUsed(Exception):
+    """Open jobs rest on this thing."""
+
+
+@transaction.atomic
+def retire_item(*, user: User, item: CribItem) -> None:
+    """Take a thing off the lists; it stays in the crib and can be put back. Refused while open jobs use it."""
+    numbers = used_by(item)
+    if numbers:
+        raise StillUsed(f"{item.name} is used by {', '.join(numbers)}: plan with another one there first.")
+    item.retired = True
+    item.save(update_fields=["retired"])
+
+
+def put_back(*, user: User, item: CribItem) -> None:
+    """Offer a thing again."""
+    item.retired = False
+    item.save(update_fields=["retired"])
 
 
 @transaction.atomic

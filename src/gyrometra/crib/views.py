@@ -7,7 +7,7 @@ from typing import Any
 from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
-from django.views.decorators.http import require_GET, require_http_methods
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from gyrometra.accounts.people import member
 from gyrometra.bridge.units import Units
@@ -15,6 +15,7 @@ from gyrometra.crib import services
 from gyrometra.crib.cards import KINDS, cards, initial_of
 from gyrometra.crib.forms import FORMS
 from gyrometra.crib.models import CribItem
+from gyrometra.crib.queries import used_by
 
 
 @require_GET
@@ -37,5 +38,24 @@ def edit(request: HttpRequest, kind: str, pk: int | None = None) -> HttpResponse
         services.keep_item(user=user, item=item, values=form.cleaned_data, typed=form.typed())
         messages.info(request, f"{item.name} is in the crib.")
         return redirect("crib")
-    context = {"form": form, "kind": KINDS[kind], "item": item if pk else None}
+    used = used_by(item) if pk else []
+    context = {"form": form, "kind": KINDS[kind], "item": item if pk else None, "used": used}
     return render(request, "crib/edit.html", context)
+
+
+@require_POST
+def retire(request: HttpRequest, kind: str, pk: int) -> HttpResponse:
+    """Take a thing off the lists, or put it back."""
+    if kind not in FORMS:
+        raise Http404
+    item: CribItem = get_object_or_404(FORMS[kind].model, pk=pk)
+    user = member(request)
+    try:
+        if item.retired:
+            services.put_back(user=user, item=item)
+        else:
+            services.retire_item(user=user, item=item)
+        messages.info(request, f"{item.name} is {'out of use' if item.retired else 'in use again'}.")
+    except services.StillUsed as refused:
+        messages.warning(request, str(refused))
+    return redirect("crib")
