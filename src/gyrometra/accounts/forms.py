@@ -21,8 +21,8 @@ class SignInForm(AuthenticationForm):
 class AccountForm(forms.Form):
     """A new account."""
 
-    username = forms.CharField(label="Name", max_length=40)
-    password = forms.CharField(label="Password", widget=forms.PasswordInput)
+    username = forms.CharField(label="Name", max_length=40, widget=forms.TextInput(attrs={"autocomplete": "username"}))
+    password = forms.CharField(label="Password", widget=forms.PasswordInput(attrs={"autocomplete": "new-password"}))
 
     def clean_username(self) -> str:
         """Names stand once."""
