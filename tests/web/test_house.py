@@ -40,9 +40,3 @@ def test_public_formulas_say_where_they_come_from() -> None:
                     continue
                 for part in ("Parameters", "Returns", "References", "Examples"):
                     assert f"{part}\n" in docstring, f"{path.name}: {name} lacks {part}"
-
-
-def test_nothing_names_a_place_on_one_machine() -> None:
-    root = SRC.parent
-    for path in [*PYTHON, *TEMPLATES, root / "README.md", root / "start", root / "check"]:
-        assert "/work/" + "main" not in path.read_text(), path
