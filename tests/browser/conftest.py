@@ -5,12 +5,15 @@ from collections.abc import Iterator
 
 import pytest
 from django.core.management import call_command
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from gyrometra.samples.load import load_shop
 
 # Playwright's sync API runs an event loop in this thread; the ORM calls here are the test's own.
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+#: A busy build machine is slow, not wrong.
+PATIENCE_MS = 20_000
+expect.set_options(timeout=PATIENCE_MS)
 
 
 @pytest.fixture(scope="session")
@@ -27,7 +30,7 @@ def browser() -> Iterator[Browser]:
 def page(browser: Browser) -> Iterator[Page]:
     """A fresh page at the size that the grid is drawn for."""
     context = browser.new_context(viewport={"width": 1280, "height": 800})
-    context.set_default_timeout(8000)
+    context.set_default_timeout(PATIENCE_MS)
     yield context.new_page()
     context.close()
 
