@@ -27,7 +27,6 @@ document.addEventListener("alpine:init", () => {
   Alpine.data("remark", () => ({}));
   Alpine.data("cautions", () => ({
     at: 0,
-    get all() { return this.$root.querySelectorAll(".one"); },
     get words() { return `${this.at + 1} of ${this.$root.querySelectorAll(".one").length}`; },
     next() {
       const all = this.$root.querySelectorAll(".one");

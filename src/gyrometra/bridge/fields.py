@@ -43,10 +43,6 @@ class TypedForm(forms.Form):
         label = str(self.fields[name].label) if name in self.fields else None
         self.add_error(name or None, error_sentence(error, self.units.unit, label))
 
-    def first_errors(self) -> dict[str, str]:
-        """One sentence a field."""
-        return {name: str(errors[0]) for name, errors in self.errors.items()}
-
 
 class LengthField(forms.CharField):
     """A length; cleans to a Decimal of millimetres."""

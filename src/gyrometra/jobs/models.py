@@ -8,7 +8,7 @@ from django.conf import settings
 from django.db import models
 
 from gyrocore import materials
-from gyrometra.crib.models import Bar, Cutter, Gauge, Indicator, Machine, mm
+from gyrometra.crib.models import Bar, Cutter, Machine, mm
 from gyrometra.jobs.queries import JobQuerySet
 
 
@@ -197,9 +197,3 @@ class SignOff(models.Model):
 
     def __str__(self) -> str:
         return f"{self.job.number} signed by {self.by}"
-
-
-__all__ = [
-    "Bore", "FoundSize", "Gauge", "Indicator", "Job", "LogEntry", "LogQuerySet", "OutsideStep",
-    "Plan", "SetUp", "SignOff",
-]  # fmt: skip
