@@ -14,18 +14,26 @@ from gyrocore.catalogue import (
     materials,
 )
 from gyrocore.errors import CoreError, InvalidInput
+from gyrocore.formulas.bar_response import BarResponse, Tool, bar_mass_kg, bar_response, response_at
+from gyrocore.formulas.beam_model import STEEL, BarMaterial, BeamModel, Segment, Support, build_beam
 from gyrocore.formulas.cutting_force import Cut, CuttingForce, cutting_force
+from gyrocore.formulas.heat import ThermalSize, thermal_size
 from gyrocore.formulas.stability import EdgeInCut, Stability, stability
 from gyrocore.judging.bore_form import BoreForm, DiameterReading, Station, StationForm, bore_form
 from gyrocore.judging.measurement import GaugeData, Measurement, Warmth, measurement
+from gyrocore.judging.next_cut import Habit, NextCut, SetAndMeasured, next_cut
 from gyrocore.judging.slips import Slip, radius_diameter_slip, unit_slip
 from gyrocore.judging.verdict import AtMost, Verdict, judge_at_most, verdict
-from gyrocore.limits import Limits, read_limits
+from gyrocore.limits import Fit, Limits, fit, fit_of, read_limits
 from gyrocore.notes import Note, note
 from gyrocore.planning.bar_choice import BarCandidate, BarChoice, RankedBar, choose_bar
+from gyrocore.planning.cutter_setting import CutterAdvance, OverBar, cutter_advance, over_bar
 from gyrocore.planning.cutting_time import CutTime, cut_time
 from gyrocore.planning.dial import Dial, DialMove, head_dial
+from gyrocore.planning.elastic import ElasticPasses, elastic_passes, passes_until_round
 from gyrocore.planning.finish import Finish, finish
+from gyrocore.planning.head import HeadBar, HeadHole, HeadRange, HoleRange, head_range
+from gyrocore.planning.line_bar import BoreInLine, LineBar, LineBarLayout, LineBarRow, line_bar_layout
 from gyrocore.planning.overhang import BarData, BarSection, Overhang, OverhangLimit, overhang
 from gyrocore.planning.pass_plan import Pass, PassPlan, PassRules, pass_plan
 from gyrocore.planning.reach import SPRING_SHARE, FirstCut, Reach, first_cut_depths, reach_needed
@@ -38,21 +46,28 @@ from gyrocore.truing.rounds import (
     reading_after_move_mm,
 )
 from gyrocore.truing.sweep import Harmonic, JawMove, Sweep, sweep
+from gyrocore.truing.taper import TaperCorrection, taper_correction
 from gyrocore.units import Length, clean_text, read_indicator, read_length
 from gyrocore.wording import error_sentence, length_words, sentence
 
 __all__ = [
-    "SPRING_SHARE", "AtMost", "BarCandidate", "BarChoice", "BarData", "BarKind", "BarSection",
-    "BoreForm", "Caution", "Closing", "CoreError", "Cut", "CutTime", "CuttingForce", "Dial",
-    "DialMove", "DiameterReading", "EdgeInCut", "Finish", "FirstCut", "FlatPair", "FourJawFlats",
-    "GaugeData", "Harmonic", "InvalidInput", "JawMove", "Length", "Limits", "Material",
-    "Measurement", "Note", "Overhang", "OverhangLimit", "PairMove", "Pass", "PassPlan",
-    "PassRules", "RankedBar", "Reach", "Slip", "Speed", "Stability", "Station", "StationForm",
-    "Sweep", "Verdict", "Warmth", "bar_kind", "bar_kinds", "bore_form", "cautions", "choose_bar",
-    "clean_text", "close_round", "closing_allowance_mm", "cut_time", "cutting_force",
-    "error_sentence", "finish", "first_cut_depths", "four_jaw_flats", "head_dial",
-    "judge_at_most", "length_words", "material", "materials", "measurement", "note", "overhang",
-    "pass_plan", "radius_diameter_slip", "reach_needed", "read_indicator", "read_length", "read_limits",
-    "reading_after_move_mm", "sentence", "spindle_speed", "stability", "sweep", "unit_slip",
-    "verdict",
+    "SPRING_SHARE", "STEEL", "AtMost", "BarCandidate", "BarChoice", "BarData", "BarKind",
+    "BarMaterial", "BarResponse", "BarSection", "BeamModel", "BoreForm", "BoreInLine", "Caution",
+    "Closing", "CoreError", "Cut", "CutTime", "CutterAdvance", "CuttingForce", "Dial", "DialMove",
+    "DiameterReading", "EdgeInCut", "ElasticPasses", "Finish", "FirstCut", "Fit", "FlatPair",
+    "FourJawFlats", "GaugeData", "Habit", "Harmonic", "HeadBar", "HeadHole", "HeadRange",
+    "HoleRange", "InvalidInput", "JawMove", "Length", "Limits", "LineBar", "LineBarLayout",
+    "LineBarRow", "Material", "Measurement", "NextCut", "Note", "OverBar", "Overhang",
+    "OverhangLimit", "PairMove", "Pass", "PassPlan", "PassRules", "RankedBar", "Reach", "Segment",
+    "SetAndMeasured", "Slip", "Speed", "Stability", "Station", "StationForm", "Support", "Sweep",
+    "TaperCorrection", "ThermalSize", "Tool", "Verdict", "Warmth", "bar_kind", "bar_kinds",
+    "bar_mass_kg", "bar_response", "bore_form", "build_beam", "cautions", "choose_bar",
+    "clean_text", "close_round", "closing_allowance_mm", "cut_time", "cutter_advance",
+    "cutting_force", "elastic_passes", "error_sentence", "finish", "first_cut_depths", "fit",
+    "fit_of", "four_jaw_flats", "head_dial", "head_range", "judge_at_most", "length_words",
+    "line_bar_layout", "material", "materials", "measurement", "next_cut", "note", "over_bar",
+    "overhang", "pass_plan", "passes_until_round", "radius_diameter_slip", "reach_needed",
+    "read_indicator", "read_length", "read_limits", "reading_after_move_mm", "response_at",
+    "sentence", "spindle_speed", "stability", "sweep", "taper_correction", "thermal_size",
+    "unit_slip", "verdict",
 ]  # fmt: skip

@@ -16,13 +16,33 @@ from gyrocore.contract import CALCULATIONS, run_text, schema
 from gyrocore.wording.sentences import ERRORS, NOTES
 
 NAMES = [
-    "length", "limits", "speed", "cut_time", "finish", "cutting_force", "stability", "overhang", "choose_bar",
-    "head_dial", "pass_plan", "four_jaw_flats", "sweep", "measurement", "verdict", "bore_form",
+    "length", "limits", "fit", "speed", "cut_time", "finish", "cutting_force", "bar_response", "stability",
+    "overhang", "choose_bar", "line_bar_layout", "over_bar", "cutter_advance", "head_dial", "head_range",
+    "pass_plan", "next_cut", "elastic_passes", "four_jaw_flats", "sweep", "taper_correction", "measurement",
+    "verdict", "bore_form", "thermal_size",
 ]  # fmt: skip
 
 GOOD: dict[str, dict[str, Any]] = {
     "length": {"text": "2 11/16 in", "unit": "mm"},
     "limits": {"spec": "72 H7"},
+    "fit": {"hole": "72 H7", "shaft": "72 g6"},
+    "bar_response": {"segments": [{"length_mm": 1000, "diameter_mm": 60}], "tool_position_mm": 500,
+                     "tool_mass_kg": 0.2, "youngs_modulus_gpa": 205, "density_kg_m3": 7850,
+                     "supports": [{"position_mm": 0, "kind": "bearing"}, {"position_mm": 1000, "kind": "bearing"}]},
+    "line_bar_layout": {"bar_diameter_mm": 60, "bores": [{"name": "H1", "start_mm": 0, "end_mm": 80}],
+                        "bearings_mm": [-80, 200], "rule_ratio": 7, "bar_length_mm": 500},
+    "over_bar": {"bar_diameter_mm": 60, "cutting_diameter_mm": 88.2},
+    "cutter_advance": {"measured_diameter_mm": 71.2, "target_diameter_mm": 71.6, "bit_tilt_deg": 30},
+    "head_range": {"shank_diameter_mm": 16, "tip_projection_mm": 11, "slide_travel_mm": 20,
+                   "offsets_mm": [{"hole": "1", "offset_mm": 0}, {"hole": 2, "offset_mm": 15}],
+                   "clearance_mm": 0.5, "tail_mm": 0},
+    "next_cut": {"history": [{"set_diameter_mm": 71.2, "measured_diameter_mm": 71.21}], "aim_mm": 72.015,
+                 "lower_mm": 72, "upper_mm": 72.03, "prior_sd_mm": 0.02, "reading_sd_mm": 0.005,
+                 "dial_step_mm": 0.01},
+    "elastic_passes": {"bar_stiffness_n_mm": 9000, "cutting_stiffness_n_mm": 1000, "depth_mm": 0.2,
+                       "runout_mm": 0.1, "passes": 3},
+    "taper_correction": {"taper_mm": 0.2, "over_mm": 150, "lever_mm": 380},
+    "thermal_size": {"diameter_mm": 100, "expansion_um_m_k": 10.5, "at_c": 35},
     "speed": {"diameter_mm": 70, "surface_speed_m_min": 70, "spindle_speeds_rpm": [100, 300]},
     "cut_time": {"length_mm": 140, "feed_mm_rev": 0.2, "rpm": 280},
     "finish": {"nose_radius_mm": 0.4, "ra_um": 1.6},

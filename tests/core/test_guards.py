@@ -40,6 +40,15 @@ POSITIVE = {
     "sweep": ["acceptance_mm", "diameter_mm"],
     "measurement": ["tolerance_mm"],
     "bore_form": ["lower_mm", "upper_mm"],
+    "bar_response": ["youngs_modulus_gpa", "density_kg_m3"],
+    "line_bar_layout": ["bar_diameter_mm", "rule_ratio", "bar_length_mm"],
+    "over_bar": ["bar_diameter_mm", "cutting_diameter_mm"],
+    "cutter_advance": ["measured_diameter_mm", "target_diameter_mm"],
+    "head_range": ["shank_diameter_mm", "tip_projection_mm"],
+    "next_cut": ["aim_mm", "lower_mm", "upper_mm", "prior_sd_mm", "reading_sd_mm", "dial_step_mm"],
+    "elastic_passes": ["bar_stiffness_n_mm", "cutting_stiffness_n_mm", "depth_mm"],
+    "taper_correction": ["over_mm"],
+    "thermal_size": ["diameter_mm"],
 }
 #: Fields that may be 0 but not under it.
 NOT_NEGATIVE = {
@@ -52,6 +61,10 @@ NOT_NEGATIVE = {
     "measurement": ["resolution_mm", "error_limit_mm", "single_sd_mm", "temp_u_c", "part_expansion_um_m_k"],
     "verdict": ["expanded_mm"],
     "bore_form": ["significance_mm"],
+    "bar_response": ["tool_mass_kg"],
+    "head_range": ["slide_travel_mm", "clearance_mm", "tail_mm"],
+    "elastic_passes": ["runout_mm"],
+    "thermal_size": ["expansion_um_m_k"],
 }
 
 

@@ -42,6 +42,12 @@ class LimitsInput(Input):
     decimal_mark: Literal[",", "."] | None = None
 
 
+class FitInput(Input):
+    hole: Text
+    shaft: Text
+    decimal_mark: Literal[",", "."] | None = None
+
+
 class SpeedInput(Input):
     diameter_mm: float
     surface_speed_m_min: float
@@ -97,6 +103,28 @@ class BarInput(Input):
     inner_diameter_mm: float = 0
 
 
+class SegmentInput(Input):
+    length_mm: float
+    diameter_mm: float
+    inner_diameter_mm: float = 0
+
+
+class SupportInput(Input):
+    position_mm: float
+    kind: Literal["clamped", "bearing"]
+    rotational_stiffness_nm_rad: float | None = None
+    stiffness_n_mm: float | None = None
+
+
+class BarResponseInput(Input):
+    segments: list[SegmentInput]
+    youngs_modulus_gpa: float = 205
+    density_kg_m3: float = 7850
+    supports: list[SupportInput]
+    tool_position_mm: float
+    tool_mass_kg: float = 0
+
+
 class OverhangInput(Input):
     bar: BarInput
     cut: CutInput
@@ -127,6 +155,33 @@ class ChooseBarInput(Input):
     holder_shanks_mm: list[float] | None = None
 
 
+class LineBoreInput(Input):
+    name: Text
+    start_mm: float
+    end_mm: float
+
+
+class LineBarInput(Input):
+    bar_diameter_mm: float
+    bores: list[LineBoreInput]
+    bearings_mm: list[float]
+    rule_ratio: float = 7
+    bar_length_mm: float | None = None
+    feed: Literal["bar", "head"] = "bar"
+
+
+class OverBarInput(Input):
+    bar_diameter_mm: float
+    cutting_diameter_mm: float | None = None
+    reading_mm: float | None = None
+
+
+class CutterAdvanceInput(Input):
+    measured_diameter_mm: float
+    target_diameter_mm: float
+    bit_tilt_deg: float = 0
+
+
 class HeadDialInput(Input):
     measured_diameter_mm: float
     target_diameter_mm: float
@@ -134,6 +189,20 @@ class HeadDialInput(Input):
     reads: Literal["radius", "diameter"] = "radius"
     divisions_per_turn: float
     at_division: float = 0
+
+
+class HoleInput(Input):
+    hole: str | int
+    offset_mm: float
+
+
+class HeadRangeInput(Input):
+    shank_diameter_mm: float
+    tip_projection_mm: float
+    offsets_mm: list[HoleInput]
+    slide_travel_mm: float
+    clearance_mm: float = 0.5
+    tail_mm: float = 0
 
 
 class PassPlanInput(Input):
@@ -146,6 +215,30 @@ class PassPlanInput(Input):
     hone_allowance_mm: float = 0
     spring_passes: Count = 0
     test_leave_mm: float | None = None
+
+
+class SetAndMeasuredInput(Input):
+    set_diameter_mm: float
+    measured_diameter_mm: float
+
+
+class NextCutInput(Input):
+    history: list[SetAndMeasuredInput]
+    aim_mm: float
+    lower_mm: float
+    upper_mm: float
+    prior_bias_mm: float = 0
+    prior_sd_mm: float = 0.02
+    reading_sd_mm: float = 0.005
+    dial_step_mm: float | None = None
+
+
+class ElasticPassesInput(Input):
+    bar_stiffness_n_mm: float
+    cutting_stiffness_n_mm: float
+    depth_mm: float
+    runout_mm: float = 0
+    passes: Count = 3
 
 
 class FlatPairInput(Input):
@@ -167,6 +260,13 @@ class SweepInput(Input):
     orders: Count = 3
     acceptance_mm: float | None = None
     diameter_mm: float | None = None
+
+
+class TaperInput(Input):
+    taper_mm: float
+    on: Literal["diameter", "radius"] = "diameter"
+    over_mm: float
+    lever_mm: float
 
 
 class MeasurementInput(Input):
@@ -208,3 +308,9 @@ class BoreFormInput(Input):
     lower_mm: float | None = None
     upper_mm: float | None = None
     significance_mm: float = 0.005
+
+
+class ThermalSizeInput(Input):
+    diameter_mm: float
+    expansion_um_m_k: float
+    at_c: float

@@ -17,7 +17,7 @@ _UNIT = re.compile(r"(?P<unit>\"|\b(?:mm|inch(?:es)?|in|thou|um|µm|microns?|cm)
 
 @dataclass(frozen=True, slots=True)
 class Limits:
-    """Two limits of size, and the nominal size where the writing has one [mm]."""
+    """Two limits of size, with the nominal size and the class where the writing has one [mm]."""
 
     nominal_mm: float | None
     lower_mm: float
@@ -25,6 +25,7 @@ class Limits:
     tolerance_mm: float
     middle_mm: float
     notes: tuple[Note, ...]
+    class_name: str | None = None
 
 
 def read_limits(spec: str, nominal_mm: float | None = None, decimal_mark: str | None = None) -> Limits:
@@ -111,8 +112,7 @@ def _by_class(found: re.Match[str], nominal_mm: float | None, mark: str | None) 
         at_nominal = error.code == "size_not_covered" and not found["size"].strip()
         field = "nominal_mm" if at_nominal else "spec"
         raise InvalidInput(field, error.code, given=error.given, allowed=error.allowed, **error.values) from None
-    notes = (note("iso_class", name=f"{letter}{grade}"),)
-    return _limits(nominal, nominal + lower / 1000, nominal + upper / 1000, notes)
+    return _limits(nominal, nominal + lower / 1000, nominal + upper / 1000, f"{letter}{grade}")
 
 
 def _symmetric(text: str, unit: str, nominal_mm: float | None, mark: str | None) -> Limits:
@@ -211,9 +211,10 @@ def _whole_both_sides(left: str, right: str) -> bool:
     return before[0].strip().isdigit() and after[0].strip().isdigit()
 
 
-def _limits(nominal: float | None, lower: float, upper: float, notes: tuple[Note, ...] = ()) -> Limits:
+def _limits(nominal: float | None, lower: float, upper: float, class_name: str | None = None) -> Limits:
     if upper - lower <= 0:
         raise InvalidInput("spec", "equal_limits", given=lower)
     if lower <= 0:
         raise InvalidInput("spec", "not_positive", given=lower, allowed=0)
-    return Limits(nominal, lower, upper, upper - lower, (lower + upper) / 2, notes)
+    notes = (note("iso_class", name=class_name),) if class_name else ()
+    return Limits(nominal, lower, upper, upper - lower, (lower + upper) / 2, notes, class_name)

@@ -26,6 +26,8 @@ ERRORS: dict[str, str] = {
     "one_of_two": "{What} or {other} is needed.",
     "only_one_of_two": "{What} and {other} are both given; give one of the two.",
     "not_over_first": "{What} must not be under the first, {allowed}; {given} was given.",
+    "not_over": "{What} must be over {allowed}; {given} was given.",
+    "too_many": "{What} must be {allowed} or fewer; {given} was given.",
     "not_a_unit": "The unit is mm or in; {given} was given.",
     "not_a_mark": "The decimal mark is a comma or a point; {given} was given.",
     # lengths as typed
@@ -54,14 +56,24 @@ ERRORS: dict[str, str] = {
     "grade_not_covered": "Grades IT3 to IT13 are covered; {given} was given.",
     "letter_not_covered": "Class {given} is not covered; holes D to U with JS and shafts d to u with js are.",
     "class_not_defined": "The standard defines no {given} at {nominal_mm}.",
+    "shaft_class_on_hole": "{given} is a class for a shaft; a hole has a capital letter, like H7.",
+    "hole_class_on_shaft": "{given} is a class for a hole; a shaft has a small letter, like g6.",
+    "unlike_nominals": "Hole and shaft need one nominal size: the hole is {hole_mm}, the shaft {given} mm.",
     # speed
     "all_speeds_over_cap": "Every spindle speed is over the largest allowed, {given} rpm; the slowest is {allowed} rpm.",
     "too_many_pockets": "From {given} rpm up there are more than {allowed} pockets; start the range higher.",
     # bars
     "only_line_bar": "{What} is for a line bar only; {given} was given.",
+    "bar_left_free": "These supports leave the bar free to move: clamp it, or give it two bearings at different places.",
+    "only_clamped": "{What} is for a clamped support only; {given} was given.",
+    "end_not_past_start": "The end of a bore must lie past its start, {allowed}; {given} was given.",
+    "two_bearings": "A bar in bearings needs two or more; {count} was given.",
+    "bearing_in_bore": "A bearing at {given} stands inside {bore}, {start_mm} to {end_mm}: that bore cannot be cut there.",
     "overrun_past_room": "The cutter would run {given} past the far end, but there is only {allowed} of room behind the work.",
     # dial
     "not_radius_or_diameter": "The dial reads radius or diameter; {given} was given.",
+    # setting the cutter
+    "tip_inside_bar": "{What} must be over the bar's own {allowed}, or the tip stands inside the bar; {given} was given.",
     # passes
     "not_over_start": "The wanted size must be over what is there now, {allowed}; {given} was given.",
     "rough_under_twice_least": "With roughing cuts of {rough_mm} the least depth may be {allowed} at most (half of it); {given} was given.",
@@ -114,6 +126,23 @@ NOTES: dict[str, str] = {
     "picks_agree": "The rule and the stiffness both pick {name}.",
     "picks_differ_reach": "The rule picks {rule} for its least overhang, {rule_overhang_mm}; {stiffest} is stiffer although it stands out {stiff_overhang_mm}.",
     "picks_differ_section": "The rule picks {rule} for its diameter; {stiffest} is stiffer by its material or section at the same overhang.",
+    # bar on its supports, bar in bearings
+    "euler_bernoulli": "Bending only: a bar shorter than some five diameters is softer than said.",
+    "supports_rigid": "{count} of the supports taken as rigid; their give makes the true bar softer.",
+    "tool_on_support": "The cutter stands on a rigid support: nothing gives there.",
+    "two_supports_one_place": "Two bearings stand at one place and act as one.",
+    "line_holds": "{bore} governs: {distance_mm} from the nearest bearing of {allowed_mm} allowed.",
+    "line_too_far": "{bore} lies {distance_mm} from the nearest bearing, {allowed_mm} is allowed: stand a bearing nearer.",
+    "bearings_too_close": "{bore}: the two bearings next to it stand {apart_mm} apart; they must stand {needed_mm} apart to hold the bar straight there.",
+    "bar_length_not_known": "The bar's length is not known; {least_mm} is the least.",
+    "bar_too_short_for_line": "The bar is {length_mm} long; bearings, bores and travel need {least_mm}.",
+    # setting the cutter
+    "bar_on_own_centre": "Holds where the bar turns about its own centre; its run-out comes on top.",
+    "bit_leans": "The bit leans {tilt} degrees: it moves more along itself than on the radius.",
+    "heel_always_touches": "The heel touches in every hole: the tip stands {tip_mm} from the bar's centre and needs {needed_mm}.",
+    "hole_touches": "Hole {hole}: the {part} touches over the whole travel.",
+    "hole_touches_under": "Hole {hole}: under {smallest_mm} the {part} touches.",
+    "least_hole_first": "The least hole must be there before the smallest cut.",
     # reach and first cut
     "room_not_known": "The room behind the work is not known: look before the cutter runs past.",
     "skin_left": "The first cut misses the wall by {missing_mm} at its highest place: skin is left there.",
@@ -130,6 +159,18 @@ NOTES: dict[str, str] = {
     "fewer_finish_passes": "{count} finish passes of {depth_mm}: more would be too thin to cut.",
     "hone_left": "{left_mm} on diameter is left for honing.",
     "spring_one_way": "Spring passes: feed one way and withdraw the tool; the way back often cuts deeper.",
+    "each_pass_leaves": "Each pass leaves {percent} % of what it meets.",
+    "habit_from_cuts": "From {count} cuts this bar cuts {bias_mm} large (negative is small).",
+    "habit_from_prior": "No cut of this bar yet: what was known before is used.",
+    "aim_outside_limits": "The size aimed at, {aim_mm}, lies outside the limits.",
+    # fits, heat, taper
+    "fit_clearance": "Always clear, by {least_mm} to {most_mm}.",
+    "fit_interference": "Always pressed, by {least_mm} to {most_mm}.",
+    "fit_transition": "From {play_mm} of play to {press_mm} of press.",
+    "from_20": "Sizes hold at 20 C; the change from there is {change_mm}.",
+    "taper_read_on": "Taper read on {on}; the slope is on radius.",
+    "bore_grows": "The bore grows with z: what lies beyond the pivot moves inward.",
+    "bore_shrinks": "The bore shrinks with z: what lies beyond the pivot moves outward.",
     # truing
     "half_difference": "Half the difference, each pair by itself; shape is not told from place.",
     "one_plane_no_lean": "One plane only: lean is not seen.",
