@@ -12,6 +12,7 @@ _UNIT_WORDS = {
     "_n_mm": " N/mm", "_c": " C",
 }  # fmt: skip
 _MM_PER_INCH = 25.4
+_LARGEST_SHOWN = 1e300
 
 
 def length_words(value_mm: float, unit: str = "mm", *, digits: int | None = None) -> str:
@@ -47,6 +48,8 @@ def _field_unit(field: str) -> str:
 def _value_words(name: str, value: Value, unit: str) -> str:
     if isinstance(value, bool) or value is None or isinstance(value, str):
         return str(value)
+    if abs(value) > _LARGEST_SHOWN:
+        return "a number too large to print"
     if name.endswith("_mm") and not name.endswith("_n_mm"):
         return f"{length_words(float(value), unit)} {unit}"
     if name.endswith("_rpm"):
