@@ -2,11 +2,15 @@
 
 from django.urls import include, path
 
-from gyrometra.bench.views import bench, healthz
+from gyrometra.bench.views import answer, ask, bench, healthz, keep_line, lines
 from gyrometra.records.views import sheet
 
 urlpatterns = [
     path("", bench, name="bench"),
+    path("lines/", lines, name="lines"),
+    path("lines/<slug:key>/", answer, name="line-answer"),
+    path("lines/<slug:key>/keep/", keep_line, name="keep-line"),
+    path("ask/", ask, name="ask"),
     path("healthz", healthz, name="healthz"),
     path("", include("gyrometra.accounts.urls")),
     path("crib/", include("gyrometra.crib.urls")),

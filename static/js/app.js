@@ -75,8 +75,17 @@ function noteTiming(cell) {
   if (quick >= 2) sourceOf(cell.form, "cable");
 }
 
+function askLine() {
+  const line = document.querySelector("[data-ask]");
+  if (line) line.focus();
+  else window.location.assign("/?ask");
+}
+
+if (window.location.search === "?ask") document.querySelector("[data-ask]")?.focus();
+
 function letter(key) {
-  if (key === "b") document.querySelector("a.back")?.click();
+  if (key === "/") askLine();
+  else if (key === "b") document.querySelector("a.back")?.click();
   else if (key === "u") document.getElementById("unit-switch")?.click();
   else if (key === "z") document.getElementById("take-back")?.click();
   else if (key === "?") document.getElementById("keys")?.showModal();
@@ -149,7 +158,7 @@ document.addEventListener("keydown", (event) => {
     return;
   }
   armed = event.key === "g" ? performance.now() : 0;
-  if (event.key === "g" || "buz?".includes(event.key)) {
+  if (event.key === "g" || "buz?/".includes(event.key)) {
     event.preventDefault();
     letter(event.key);
   }

@@ -1,24 +1,75 @@
-"""The bench: every job with its next action; and the health of the server."""
+"""The bench: every job with its next action, and answers without a job; and the health of the server."""
+
+from uuid import uuid4
 
 from django.contrib.auth.decorators import login_not_required
 from django.db import DatabaseError, connection
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_GET, require_POST
 
 from gyrometra.accounts.people import member
+from gyrometra.bench.lines import LINES, ON_BENCH
+from gyrometra.bench.lines.ask import NotUnderstood, understand
+from gyrometra.bench.linesheet import Sheet, keep, line_form, sheet
 from gyrometra.bench.strips import strips
 from gyrometra.bridge.units import Units
-from gyrometra.crib.models import Machine
 from gyrometra.jobs.models import Job
+from gyrometra.jobs.permissions import JobClosed
+
+
+def _units(request: HttpRequest) -> Units:
+    return Units(member(request).unit)
 
 
 @require_GET
 def bench(request: HttpRequest) -> HttpResponse:
     """All jobs on the bench."""
-    units = Units(member(request).unit)
+    units = _units(request)
     jobs = strips(Job.objects.on_bench(), units)
-    return render(request, "bench/bench.html", {"strips": jobs, "has_machine": Machine.objects.exists()})
+    page = sheet(ON_BENCH, units)
+    return render(request, "bench/bench.html", {"strips": jobs, "has_machine": bool(page.machines), "sheet": page})
+
+
+@require_GET
+def lines(request: HttpRequest) -> HttpResponse:
+    """Every bench line."""
+    return render(request, "bench/lines.html", {"sheet": sheet(tuple(LINES), _units(request))})
+
+
+@require_GET
+def answer(request: HttpRequest, key: str) -> HttpResponse:
+    """One line's answer, worked out as its fields are typed."""
+    if key not in LINES:
+        raise Http404
+    form = line_form(key, _units(request), data=request.GET)
+    return render(request, "bench/answer.html", {"form": form, "answer": form.answered(), "fresh_id": uuid4()})
+
+
+@require_GET
+def ask(request: HttpRequest) -> HttpResponse:
+    """One sentence, answered by the line that it means."""
+    text, units = request.GET.get("q", "").strip()[:200], _units(request)
+    context = {"asked": text, "fresh_id": uuid4()}
+    if text:
+        try:
+            form = understand(text, units).form(units)
+            context |= {"form": form, "answer": form.answered()}
+        except NotUnderstood as refused:
+            context["sentence"] = str(refused)
+    return render(request, "bench/asked.html", context)
+
+
+@require_POST
+def keep_line(request: HttpRequest, key: str) -> HttpResponse:
+    """Keep a line's answer with a job."""
+    if key not in LINES:
+        raise Http404
+    try:
+        job = keep(user=member(request), key=key, data=request.POST, units=_units(request))
+    except (JobClosed, Sheet.CannotKeep) as refused:
+        return render(request, "bench/kept.html", {"refused": str(refused)})
+    return render(request, "bench/kept.html", {"job": job})
 
 
 @login_not_required

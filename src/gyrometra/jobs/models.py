@@ -187,6 +187,19 @@ class LogEntry(models.Model):
         ordering = ["pk"]
 
 
+class KeptAnswer(LogEntry):
+    """An answer of a bench line, kept with a job: which line, what was typed, what it said."""
+
+    job = models.ForeignKey(Job, on_delete=models.PROTECT, related_name="kept_answers")
+    line = models.CharField(max_length=20)
+    title = models.CharField(max_length=40)
+    typed = models.JSONField(default=dict)
+    answer = models.CharField(max_length=400)
+
+    def __str__(self) -> str:
+        return f"{self.title}: {self.answer}"
+
+
 class SignOff(models.Model):
     """The lead's name under a verdict; after it the job is closed to change."""
 

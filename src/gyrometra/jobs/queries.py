@@ -27,6 +27,10 @@ class JobQuerySet(models.QuerySet[Any]):
             "setup__machine__speeds", "setup__bore__outside", "setup__bore__found"
         )  # fmt: skip
 
+    def still_open(self) -> JobQuerySet:
+        """Unsigned jobs, newest change first."""
+        return self.filter(signoff__isnull=True).only("pk", "number", "part").order_by("-changed_at")
+
     def open_using(self, item: CribItem) -> JobQuerySet:
         """Unsigned jobs on this machine, or planned with this bar or cutter, or measured with this gauge."""
         used = {

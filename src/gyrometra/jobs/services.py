@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from typing import Any
+from uuid import UUID
 
 from django.db import transaction
 
@@ -13,8 +14,8 @@ from gyrocore import Limits
 from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Typed, to_decimal
 from gyrometra.crib.models import Machine
-from gyrometra.jobs.models import Bore, FoundSize, Job, OutsideStep, Plan, SetUp
-from gyrometra.jobs.permissions import ChangedMeanwhile, require_open
+from gyrometra.jobs.models import Bore, FoundSize, Job, KeptAnswer, OutsideStep, Plan, SetUp
+from gyrometra.jobs.permissions import ChangedMeanwhile, lock_open, require_open
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -81,6 +82,31 @@ def change_plan(*, user: User, job: Job, version: int, values: Mapping[str, Any]
     plan.typed = {**kept, **typed}
     plan.save()
     _stamp(job, user)
+
+
+@transaction.atomic
+def keep_answer(
+    *, user: User, job: Job, client_id: UUID, line: str, title: str, typed: Mapping[str, str], answer: str
+) -> KeptAnswer:
+    """Keep a bench line's answer with an open job; one sent twice is kept once."""
+    lock_open(job)
+    kept, _ = KeptAnswer.objects.get_or_create(
+        client_id=client_id,
+        defaults={"job": job, "line": line, "title": title, "typed": dict(typed), "answer": answer, "by": user},
+    )
+    return kept
+
+
+@transaction.atomic
+def drop_answer(*, user: User, job: Job, kept: KeptAnswer, client_id: UUID) -> None:
+    """Take a kept answer back; it stays in the log, crossed out."""
+    lock_open(job)
+    if KeptAnswer.objects.filter(supersedes=kept).exists():
+        return
+    KeptAnswer.objects.create(
+        job=job, line=kept.line, title=kept.title, typed=kept.typed, answer=kept.answer, by=user,
+        client_id=client_id, supersedes=kept, withdrawn=True,
+    )  # fmt: skip
 
 
 def lock_job(*, job: Job, version: int) -> Job:

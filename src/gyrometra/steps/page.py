@@ -13,7 +13,7 @@ from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Bar
 from gyrometra.cutting.ledger import Ledger, ledger_of
 from gyrometra.inspection.judged import Judged, judge
-from gyrometra.jobs.models import Job
+from gyrometra.jobs.models import Job, KeptAnswer
 from gyrometra.jobs.reckon import Reckoning
 from gyrometra.truing.models import Round
 from gyrometra.truing.rounds import RoundView, last_standing, rounds_of
@@ -66,6 +66,11 @@ class JobPage:
         """The finished bore judged."""
         swept = [view for view in self._all_rounds if view.round.purpose == Round.Purpose.CHECK]
         return judge(self.job.setup, swept, self.today)
+
+    @cached_property
+    def kept_answers(self) -> list[KeptAnswer]:
+        """Answers of bench lines that stand with this job, oldest first."""
+        return list(KeptAnswer.objects.standing().filter(job=self.job).select_related("by"))
 
     @property
     def today(self) -> date:

@@ -14,6 +14,7 @@ urlpatterns = [
     path("<slug:number>/take-back/<slug:step>/", views.take_back, name="take-back"),
     path("<slug:number>/cut/<slug:kind>/", views.log_cut, name="log-cut"),
     path("<slug:number>/size/", views.log_size, name="log-size"),
+    path("<slug:number>/kept/<int:pk>/drop/", views.drop_answer, name="drop-answer"),
     path("<slug:number>/sign/", views.sign, name="sign"),
     path("<slug:number>/<slug:step>/", views.step, name="step"),
 ]

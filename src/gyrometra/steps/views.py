@@ -345,6 +345,20 @@ def log_size(request: HttpRequest, number: str) -> HttpResponse:
 
 
 @require_POST
+def drop_answer(request: HttpRequest, number: str, pk: int) -> HttpResponse:
+    """Take a kept answer of a bench line back."""
+    page = _page(request, number)
+    kept = next((answer for answer in page.kept_answers if answer.pk == pk), None)
+    form = EntryForm(request.POST)
+    if kept is not None and form.is_valid():
+        try:
+            jobs.drop_answer(user=member(request), job=page.job, kept=kept, client_id=form.cleaned_data["client_id"])
+        except JobClosed as refused:
+            return _show(request, page, "work", {"refused": str(refused)})
+    return redirect("step", number, "work")
+
+
+@require_POST
 def sign(request: HttpRequest, number: str) -> HttpResponse:
     """The lead signs the verdict."""
     page = _page(request, number)

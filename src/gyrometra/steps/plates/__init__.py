@@ -4,7 +4,7 @@ from gyrometra.steps.plates.bar import bar, bar_rows
 from gyrometra.steps.plates.base import Because, Plate, ghost_rail, rail
 from gyrometra.steps.plates.bore import bore, cut_values
 from gyrometra.steps.plates.check import check, signed_verdict, verdict_plate
-from gyrometra.steps.plates.cuts import cut_totals, cuts, pass_rows
+from gyrometra.steps.plates.cuts import cut_totals, cuts, dial_words, pass_rows
 from gyrometra.steps.plates.true import round_initial, true
 from gyrometra.steps.plates.work import work
 
@@ -18,6 +18,7 @@ __all__ = [
     "cut_totals",
     "cut_values",
     "cuts",
+    "dial_words",
     "ghost_rail",
     "pass_rows",
     "rail",

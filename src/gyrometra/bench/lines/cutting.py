@@ -1,0 +1,242 @@
+"""Lines of cutting: speed, cutter setting, overhang, passes, dial, time, roughness."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django import forms
+
+from gyrocore import (
+    InvalidInput,
+    Material,
+    PassRules,
+    bar_kind,
+    bar_kinds,
+    cut_time,
+    finish,
+    head_dial,
+    materials,
+    over_bar,
+    pass_plan,
+    sentence,
+    spindle_speed,
+)
+from gyrometra.bench.lines.answer import Answer, Line, NumberField
+from gyrometra.bridge.fields import LengthField
+from gyrometra.crib.models import Machine
+from gyrometra.steps.plates import dial_words
+
+
+class MachineLine(Line):
+    """A line that can bring its answer to a machine's own speeds or dial."""
+
+    def __init__(self, data: Any = None, *, machines: Any = None, **kwargs: Any) -> None:
+        super().__init__(data, **kwargs)
+        offered = Machine.objects.filter(retired=False) if machines is None else machines
+        self.fields["machine"].queryset = offered  # type: ignore[attr-defined]
+
+
+def material_named(words: str) -> Material | None:
+    """The material that a word means: its key, its label, or a part of it that only one has."""
+    wanted = words.strip().lower()
+    found = [m for m in materials().values() if wanted and (wanted in m.label.lower() or wanted in m.key)]
+    exact = [m for m in found if wanted in (m.label.lower(), m.key)]
+    return (exact or found)[0] if len(exact or found) == 1 else None
+
+
+class SpeedLine(MachineLine):
+    """Spindle speed for a diameter."""
+
+    key, title, verbs = "speed", "Speed", ("speed", "rpm")
+    sizes, word_field, example = ("diameter", "at"), "at", "speed 64 iron"
+    core_fields = {"diameter_mm": "diameter", "surface_speed_m_min": "at"}
+
+    diameter = LengthField(label="Ø")
+    at = forms.CharField(label="m/min or material", max_length=40)
+    machine = forms.ModelChoiceField(Machine.objects.none(), label="Machine", empty_label="no machine")
+
+    def clean_at(self) -> tuple[float, str] | None:
+        """A surface speed, or a material whose roughing speed with carbide is meant; `hss` may follow."""
+        text = str(self.cleaned_data.get("at") or "").strip()
+        if not text:
+            return None
+        try:
+            return float(text.replace(",", ".")), "as you gave it"
+        except ValueError:
+            pass
+        made_of = "hss" if text.lower().endswith(" hss") else "carbide"
+        found = material_named(text[: -len(" hss")] if made_of == "hss" else text)
+        if found is None:
+            names = ", ".join(m.label for m in materials().values())
+            raise forms.ValidationError(f"{text} is no speed and no material of the crib; there are {names}.")
+        tool = "high-speed steel" if made_of == "hss" else "carbide"
+        return found.speed_m_min[made_of].rough, f"{found.label}, {tool}, roughing: {found.source}"
+
+    def answer(self) -> Answer:
+        speed, source = self.cleaned_data["at"]
+        machine: Machine | None = self.cleaned_data["machine"]
+        found = spindle_speed(
+            diameter_mm=self.value("diameter"),
+            surface_speed_m_min=speed,
+            spindle_speeds_rpm=machine.speeds_rpm() if machine else None,
+        )
+        lever = machine.lever_for(found.set_rpm) if machine else ""
+        words = [f"exact {found.exact_rpm:.0f}, four-times rule {found.rule_of_thumb_rpm:.0f}"]
+        if machine:
+            words.insert(0, f"lever {lever} = {found.set_rpm:.0f}" if lever else f"{machine} has {found.set_rpm:.0f}")
+        inputs = [("diameter", self.shown(self.value("diameter"))), ("surface speed", f"{speed:g} m/min")]
+        return Answer(
+            figure=f"{found.set_rpm:.0f}", unit="rpm", words=words,
+            because=self.because("n = 1000 v / (pi D), down to a speed the machine has", inputs, source),
+        )  # fmt: skip
+
+
+class CutterLine(Line):
+    """Micrometer reading over the back of a line bar and its cutter."""
+
+    key, title, verbs = "cutter", "Cutter setting", ("over", "cutter")
+    sizes, example = ("bar", "cut"), "over 32 58"
+    core_fields = {"bar_diameter_mm": "bar", "cutting_diameter_mm": "cut"}
+
+    bar = LengthField(label="bar Ø")
+    cut = LengthField(label="cut Ø")
+
+    def answer(self) -> Answer:
+        bar, cut = self.value("bar"), self.value("cut")
+        found = over_bar(bar_diameter_mm=bar, cutting_diameter_mm=cut)
+        return Answer(
+            figure=self.units.planned(found.reading_mm), unit=self.units.label,
+            words=["micrometer over bar and point", f"point {self.shown(found.protrusion_mm)} above the bar"],
+            because=self.because("reading = (bar + cut) / 2",
+                                 [("bar", self.shown(bar)), ("cut", self.shown(cut))],
+                                 "Derived from the two radii; only where the bar turns about its own centre."),
+        )  # fmt: skip
+
+
+class OverhangLine(Line):
+    """Overhang against the rule of thumb of the bar's kind."""
+
+    key, title, verbs = "overhang", "Overhang", ("overhang", "out")
+    sizes, word_field, example = ("diameter", "out"), "kind", "overhang steel 40 165"
+
+    kind = forms.ChoiceField(label="bar", choices=[(k, v.label) for k, v in bar_kinds().items()], initial="steel")
+    diameter = LengthField(label="Ø")
+    out = LengthField(label="out")
+
+    def answer(self) -> Answer:
+        kind = bar_kind(self.cleaned_data["kind"] or "steel")
+        diameter, out = self.value("diameter"), self.value("out")
+        allowed, over = kind.rule_ratio * diameter, out - kind.rule_ratio * diameter
+        is_over = over > 0
+        length = f"{self.units.length(abs(over))} {self.units.label}"
+        return Answer(
+            figure=f"{out / diameter:.1f}", unit="x D", state="warn" if is_over else "plain",
+            words=[f"{length} over advice, {kind.rule_ratio:g} x D" if is_over
+                   else f"{length} in hand of {kind.rule_ratio:g} x D"],
+            because=self.because("overhang / diameter against the rule of the bar's kind",
+                                 [("rule", f"{kind.rule_ratio:g} x D = {self.units.length(allowed)}")],
+                                 f"{kind.source} Bending and chatter need the cut: plan them in a job."),
+        )  # fmt: skip
+
+
+class PassesLine(Line):
+    """How many passes take a bore from one size to another."""
+
+    key, title, verbs = "passes", "Passes", ("passes", "cuts")
+    sizes, example = ("now", "want", "deep"), "passes 68.4 72 0.5"
+    core_fields = {"start_diameter_mm": "now", "aim_diameter_mm": "want", "rough_depth_mm": "deep"}
+
+    now = LengthField(label="from Ø")
+    want = LengthField(label="to Ø")
+    deep = LengthField(label="deepest, radial")
+
+    def answer(self) -> Answer:
+        rules = PassRules(rough_depth_mm=self.value("deep"), finish_depth_mm=min(0.2, self.value("deep")))
+        plan = pass_plan(start_diameter_mm=self.value("now"), aim_diameter_mm=self.value("want"), rules=rules)
+        words = [sentence(n, self.units.unit) for n in plan.notes[:1]]
+        return Answer(
+            figure=str(len(plan.passes)), unit="passes",
+            words=[*words, f"last to Ø{self.units.planned(plan.passes[-1].diameter_mm)}, "
+                           f"{self.shown(plan.stock_mm)} off in all"],
+            because=self.because("two equal finish cuts of 0.2 mm, the rest in the fewest equal cuts",
+                                 [(f"pass {p.number}, {p.kind}",
+                                   f"{self.units.planned(p.depth_mm)} to Ø{self.units.planned(p.diameter_mm)}")
+                                  for p in plan.passes],
+                                 "Shop practice: the last cuts alike so that the bar bends alike."),
+        )  # fmt: skip
+
+
+class DialLine(MachineLine):
+    """Turns and divisions of a machine's own dial."""
+
+    key, title, verbs = "dial", "Dial", ("dial", "head")
+    sizes, example = ("have", "want"), "dial 71.215 71.615"
+    core_fields = {"measured_diameter_mm": "have", "target_diameter_mm": "want"}
+
+    have = LengthField(label="have Ø")
+    want = LengthField(label="want Ø")
+    machine = forms.ModelChoiceField(Machine.objects.none(), label="Machine", empty_label="no machine")
+
+    def answer(self) -> Answer:
+        machine = self.cleaned_data["machine"] or self.fields["machine"].queryset.first()  # type: ignore[attr-defined]
+        if machine is None:
+            raise InvalidInput("machine", "missing")
+        move = head_dial(
+            measured_diameter_mm=self.value("have"), target_diameter_mm=self.value("want"), dial=machine.dial
+        )
+        return Answer(
+            figure=f"{abs(move.divisions):.1f}".removesuffix(".0"), unit="div",
+            words=[f"{dial_words(move, self.units)} on {machine}", f"{self.shown(abs(move.radial_mm))} on radius"],
+            because=self.because("divisions = (want - have) / what one division is on diameter",
+                                 [("one division", f"{self.units.fine(move.division_on_diameter_mm)} on diameter")],
+                                 "The machine's dial as the crib has it."),
+        )  # fmt: skip
+
+
+class TimeLine(Line):
+    """Minutes of one pass."""
+
+    key, title, verbs = "time", "Time", ("time", "minutes")
+    sizes, example = ("length", "feed", "rpm"), "time 140 0.2 280"
+    core_fields = {"length_mm": "length", "feed_mm_rev": "feed"}
+
+    length = LengthField(label="long")
+    feed = LengthField(label="feed a turn")
+    rpm = NumberField(label="rpm")
+
+    def answer(self) -> Answer:
+        found = cut_time(length_mm=self.value("length"), feed_mm_rev=self.value("feed"), rpm=self.value("rpm"))
+        per_minute = self.value("feed") * self.value("rpm")
+        return Answer(
+            figure=f"{found.minutes:.1f}", unit="min",
+            words=[f"{self.units.plain(per_minute)} {self.units.label} a minute, under feed only"],
+            because=self.because("t = length / (feed x rpm)", [("feed", self.shown(self.value("feed"))),
+                                 ("rpm", f"{self.value('rpm'):g}")], "Derived; setting and measuring come on top."),
+        )  # fmt: skip
+
+
+class RoughnessLine(Line):
+    """Roughness that nose and feed leave."""
+
+    key, title, verbs = "finish", "Roughness", ("finish", "ra", "roughness")
+    sizes, example = ("nose", "feed"), "finish 0.4 0.08"
+    core_fields = {"nose_radius_mm": "nose", "feed_mm_rev": "feed"}
+
+    nose = LengthField(label="nose radius")
+    feed = LengthField(label="feed a turn")
+
+    def answer(self) -> Answer:
+        found = finish(nose_radius_mm=self.value("nose"), feed_mm_rev=self.value("feed"))
+        past = any(n.code == "feed_past_nose" for n in found.notes)
+        return Answer(
+            figure=f"{found.ra_um:.2f}", unit="µm Ra", state="warn" if past else "plain",
+            words=[f"Rt {found.rt_um:.2f} µm", *(sentence(n, self.units.unit) for n in found.notes)],
+            because=self.because("Ra = f^2 / (18 sqrt(3) r), Rt = f^2 / (8 r)",
+                                 [("nose", self.shown(self.value("nose"))), ("feed", self.shown(self.value("feed")))],
+                                 "Geometry of a round nose; the true surface is rougher."),
+        )  # fmt: skip
+
+
+CUTTING: tuple[type[Line], ...] = (
+    SpeedLine, CutterLine, OverhangLine, PassesLine, DialLine, TimeLine, RoughnessLine,
+)  # fmt: skip

@@ -1,0 +1,150 @@
+"""Bench lines and the ask line: answers without a job, and keeping one with a job."""
+
+import uuid
+from typing import Any
+
+import pytest
+from django.db import DatabaseError, transaction
+from django.test import Client
+
+from gyrometra.bench.lines import LINES
+from gyrometra.bench.lines.ask import NotUnderstood, understand
+from gyrometra.bridge.units import Units
+from gyrometra.jobs.models import Job, KeptAnswer
+
+MM, INCH = Units(), Units("in")
+
+
+def said(text: str, units: Units = MM) -> str:
+    """The answer's text, or the errors of its fields."""
+    form = understand(text, units).form(units)
+    found = form.answered()
+    return found.text if found else " ".join(text for texts in form.errors.values() for text in texts)
+
+
+@pytest.mark.parametrize(
+    ("asked", "answer"),
+    [
+        ("64 H7", "64.000 to 64.030 mm; middle 64.015, 0.030 between them"),
+        ("fit 64 H7 / g6", "clearance. Always clear, by 0.01 mm to 0.059 mm"),
+        ("64 H7/p6", "interference. Always pressed, by 0.002 mm to 0.051 mm"),
+        ("72 H7, 71.99-72.01", "transition. From 0.04 mm of play to 0.01 mm of press"),
+        ("speed 64 iron", "348 rpm"),
+        ("speed 64 at 70", "348 rpm"),
+        ("speed 64 iron hss", "90 rpm"),
+        ("over 32 58", "45.000 mm; micrometer over bar and point; point 13.000 mm above the bar"),
+        ("half 13 thou", "0.165 mm; on radius"),
+        ("half 72 71.75", "0.125 mm; 0.250 mm on diameter, larger"),
+        ("2 11/16 in", "68.2625 mm; = 2.6875 in; 2 11/16 in exactly; 68.5 mm less 0.237"),
+        ("taper 0.2 over 150 at 380", "0.253 mm; inward, 380 past the pivot"),
+        ("taper -0.2 over 150 at 380", "0.253 mm; outward"),
+        ("overhang steel 40 165", "4.1 x D; 5 mm over advice, 4 x D"),
+        ("overhang carbide 25 150", "6.0 x D; 25 mm in hand of 7 x D"),
+        ("passes 68.4 72 0.5", "5 passes; 3 equal roughing of 0.467 mm"),
+        ("time 140 0.2 280", "2.5 min"),
+        ("warm 100 iron 35", "100.016 mm; 0.016 mm larger than at 20 °C"),
+        ("finish 0.4 0.08", "0.51 µm Ra"),
+        ("SPEED  64   Grey Iron", "348 rpm"),
+    ],
+)
+def test_the_ask_line_answers(db: None, asked: str, answer: str) -> None:
+    assert answer in said(asked)
+
+
+def test_the_ask_line_reads_in_the_askers_unit(db: None) -> None:
+    assert said("half 0.013", INCH).startswith("0.0065 in")
+    assert said("over 7/8 1.5", INCH).startswith("1.1875 in")
+
+
+@pytest.mark.parametrize(
+    ("asked", "sentence"),
+    [
+        ("what is love", "is not understood. Write it like speed 64 iron"),
+        ("speed 64", "m/min or material is missing"),
+        ("speed 64 70 80", "3 figures were given; speed takes 2"),
+        ("taper 0.2 over 150", "moved at is missing"),
+        ("half a loaf", "is not understood here"),
+        ("overhang wood 40 165", "is not known here; there are"),
+        ("warm 100 cheese 35", "is not known here; there are"),
+    ],
+)
+def test_the_ask_line_says_what_it_does_not_understand(db: None, asked: str, sentence: str) -> None:
+    with pytest.raises(NotUnderstood) as caught:
+        understand(asked, MM)
+    assert sentence in str(caught.value)
+
+
+@pytest.mark.parametrize(
+    ("asked", "sentence"),
+    [
+        ("over 58 32", "must be over the bar's own 58 mm"),
+        ("speed 64 butter", "butter is no speed and no material of the crib"),
+        ("passes 72 68.4 0.5", "must be over what is there now"),
+        ("64 Z7", "is not covered"),
+        ("time 140 0.2 0", "must be over 0"),
+        ("1,250", "could be"),
+        ("taper 0.2 over 0 at 380", "must be over 0"),
+    ],
+)
+def test_what_cannot_be_is_refused_at_its_field(db: None, asked: str, sentence: str) -> None:
+    assert sentence in said(asked)
+
+
+@pytest.mark.parametrize("key", list(LINES))
+def test_every_line_waits_and_never_breaks(dagny: Client, key: str) -> None:
+    for typed in ("", "x", "0", "-5", "1e99", "9" * 40, "2 11/16 in"):
+        data = {
+            f"{key}-{name}": typed for name in LINES[key].base_fields if name not in ("machine", "kind", "material")
+        }
+        page = dagny.get(f"/lines/{key}/", data)
+        assert page.status_code == 200
+        if not typed:
+            assert "no figure yet" in page.content.decode()
+    assert dagny.get("/ask/", {"q": LINES[key].example.split(", ")[0]}).content.decode().count("afig") == 1
+
+
+def test_the_dial_line_speaks_of_the_machine(dagny: Client) -> None:
+    text = dagny.get("/lines/dial/", {"dial-have": "71.215", "dial-want": "71.615"}).content.decode()
+    assert "div out on Lathe" in text
+
+
+def test_pages_with_lines_read_little(dagny: Client, django_assert_max_num_queries: Any) -> None:
+    for path in ("/lines/", "/ask/?q=64+H7", "/lines/speed/?speed-diameter=64&speed-at=iron"):
+        with django_assert_max_num_queries(6):
+            assert dagny.get(path).status_code == 200
+    assert dagny.get("/lines/nothing/").status_code == 404
+    assert dagny.post("/lines/nothing/keep/").status_code == 404
+
+
+def kept_data(**changes: str) -> dict[str, str]:
+    return {"cutter-bar": "32", "cutter-cut": "58", "job": "Q-214", "client_id": str(uuid.uuid4()), **changes}
+
+
+def test_an_answer_is_kept_once_shown_and_taken_back(dagny: Client) -> None:
+    data = kept_data()
+    for _ in range(2):
+        assert "Kept in" in dagny.post("/lines/cutter/keep/", data).content.decode()
+    kept = KeptAnswer.objects.get()
+    assert (kept.title, kept.typed["bar"], kept.answer[:6]) == ("Cutter setting", "32", "45.000")
+    for path in ("/jobs/Q-214/work/", "/jobs/Q-214/sheet/"):
+        assert "45.000 mm; micrometer over bar and point" in dagny.get(path).content.decode()
+    with pytest.raises(DatabaseError), transaction.atomic():
+        KeptAnswer.objects.update(answer="something else")
+    dagny.post(f"/jobs/Q-214/kept/{kept.pk}/drop/", {"client_id": str(uuid.uuid4())})
+    assert "micrometer over bar" not in dagny.get("/jobs/Q-214/work/").content.decode()
+    assert KeptAnswer.objects.count() == 2
+
+
+@pytest.mark.parametrize(
+    ("changes", "sentence"),
+    [
+        ({"cutter-cut": ""}, "no answer to keep"),
+        ({"job": "Q-999"}, "Choose an open job"),
+        ({"job": "Q-198"}, "Choose an open job"),
+        ({"client_id": "7"}, "type a figure again"),
+    ],
+)
+def test_what_cannot_be_kept_says_why(dagny: Client, changes: dict[str, str], sentence: str) -> None:
+    assert Job.objects.filter(number="Q-198", signoff__isnull=False).exists()
+    assert sentence in dagny.post("/lines/cutter/keep/", kept_data(**changes)).content.decode()
+    assert not KeptAnswer.objects.exists()
