@@ -25,6 +25,7 @@ from gyrometra.bridge.units import Units  # noqa: E402
 from gyrometra.jobs.models import Job  # noqa: E402
 from gyrometra.samples.load import load_shop  # noqa: E402
 from gyrometra.steps.forms import CutsForm  # noqa: E402
+from gyrometra.steps.page import open_page  # noqa: E402
 
 
 def median_ms(work: Callable[[], Any], runs: int) -> float:
@@ -49,10 +50,10 @@ def cuts_rework() -> tuple[float, float]:
     client = Client(headers={"HX-Request": "true"})
     client.force_login(User.objects.get(username="corin"))
     depths = iter(["0.45", "0.5"] * 1000)
-    job = Job.objects.whole().get(number="Q-219")
-    shown = CutsForm(units=Units(), job=job).initial_for()
+    page = open_page("Q-219", Units())
+    shown = CutsForm(units=Units(), bore=page.bore).initial_for()
     fields = {name: value for name, value in shown.items() if value is not None}
-    versions = count(job.version)
+    versions = count(page.job.version)
 
     def rework() -> None:
         changed = {**fields, "version": next(versions), "rough_depth_mm": next(depths)}

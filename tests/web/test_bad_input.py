@@ -11,19 +11,20 @@ from gyrometra.crib.models import Gauge, Indicator, Machine
 from gyrometra.cutting.models import CutEntry
 from gyrometra.jobs.models import Job
 from gyrometra.steps.forms import BarForm, CutsForm, work_initial
+from gyrometra.steps.page import open_page
 
 MM = Units("mm")
 
 
 def work_of(number: str) -> dict[str, Any]:
-    job = Job.objects.whole().get(number=number)
-    return {**work_initial(job, MM), "version": job.version}
+    page = open_page(number, MM)
+    return {**work_initial(page.bore, MM), "version": page.job.version}
 
 
 def plan_of(number: str, form: Any) -> dict[str, Any]:
-    job = Job.objects.whole().get(number=number)
-    shown = form(units=MM, job=job).initial_for()
-    return {**{k: v for k, v in shown.items() if v is not None}, "version": job.version}
+    page = open_page(number, MM)
+    shown = form(units=MM, bore=page.bore).initial_for()
+    return {**{k: v for k, v in shown.items() if v is not None}, "version": page.job.version}
 
 
 @pytest.mark.parametrize(

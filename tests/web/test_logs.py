@@ -100,8 +100,8 @@ def test_a_plan_changed_meanwhile_is_refused_with_who_and_when(corin: Client, da
 def test_typed_text_is_kept_beside_its_value(corin: Client) -> None:
     corin.post("/jobs/Q-214/save/work/", {**work_of("Q-214"), "length_mm": "5 1/2 in", "found_d_0": "68,42"})
     page = open_page("Q-214", MM)
-    assert float(page.job.setup.bore.length_mm) == 139.7
-    assert page.job.setup.bore.typed["length_mm"] == {"text": "5 1/2 in", "unit": "mm"}
+    assert float(page.bore.length_mm) == 139.7
+    assert page.bore.typed["length_mm"] == {"text": "5 1/2 in", "unit": "mm"}
     assert 'value="5 1/2 in"' in corin.get("/jobs/Q-214/work/").content.decode()
 
 

@@ -8,7 +8,7 @@ from statistics import fmean
 
 from gyrocore import DialMove, Slip, radius_diameter_slip
 from gyrometra.cutting.models import CutEntry
-from gyrometra.jobs.models import SetUp
+from gyrometra.jobs.models import Bore, SetUp
 from gyrometra.jobs.reckon import PlannedPass, Reckoning
 
 
@@ -93,11 +93,17 @@ class Ledger:
         return bool(self.rows) and self.current is None
 
 
-def ledger_of(setup: SetUp, reckoning: Reckoning) -> Ledger:
-    """Join plan and log; one query."""
-    entries = list(CutEntry.objects.standing().filter(setup=setup).select_related("by", "gauge"))
+def cuts_of(setup: SetUp) -> list[CutEntry]:
+    """All standing entries of a set-up, whichever bore; one query."""
+    return list(CutEntry.objects.standing().filter(setup=setup).select_related("by", "gauge"))
+
+
+def ledger_of(entries: Sequence[CutEntry], reckoning: Reckoning) -> Ledger:
+    """Join the plan of one bore with the set-up's log."""
     rows = [PassRow(planned) for planned in reckoning.planned]
     for entry in entries:
+        if entry.bore_id != reckoning.bore.pk:
+            continue
         row = next((r for r in rows if r.planned.cut.number == entry.number), None)
         if row is None:
             continue
@@ -111,9 +117,10 @@ def ledger_of(setup: SetUp, reckoning: Reckoning) -> Ledger:
     return Ledger(rows, any(e.kind == CutEntry.Kind.GUARD for e in entries), reckoning)
 
 
-def why_not_shared_anew(setup: SetUp) -> str:
+def why_not_shared_anew(setup: SetUp, bore: Bore | None = None) -> str:
     """Why the stock cannot be shared among passes anew: the log counts passes that are set. Empty where it can."""
-    begun = CutEntry.objects.standing().filter(setup=setup, kind=CutEntry.Kind.SET).count()
+    setting = CutEntry.objects.standing().filter(setup=setup, kind=CutEntry.Kind.SET)
+    begun = (setting if bore is None else setting.filter(bore=bore)).count()
     if not begun:
         return ""
     already = "Pass 1 is set" if begun == 1 else f"{begun} passes are set"

@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.db import models
 
 from gyrometra.crib.models import Gauge, mm
-from gyrometra.jobs.models import LogEntry, SetUp
+from gyrometra.jobs.models import Bore, LogEntry, SetUp
 
 
 class CutEntry(LogEntry):
@@ -28,6 +28,8 @@ class CutEntry(LogEntry):
         WAVES = "waves", "chatter marks"
 
     setup = models.ForeignKey(SetUp, on_delete=models.PROTECT, related_name="cuts")
+    #: Empty for what belongs to the whole set-up: the guard steps.
+    bore = models.ForeignKey(Bore, null=True, on_delete=models.PROTECT, related_name="cuts")
     kind = models.CharField(max_length=8, choices=Kind.choices)
     number = models.PositiveSmallIntegerField(default=0)
     value_mm = mm(null=True, blank=True)

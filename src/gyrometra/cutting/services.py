@@ -9,31 +9,34 @@ from django.db import transaction
 
 from gyrometra.accounts.models import User
 from gyrometra.cutting.models import CutEntry
-from gyrometra.jobs.models import SetUp
+from gyrometra.jobs.models import Bore, SetUp
 from gyrometra.jobs.permissions import require_open
 
 
 @transaction.atomic
-def log_cut(*, user: User, setup: SetUp, kind: str, client_id: UUID, **values: Any) -> CutEntry:
-    """Append an entry; one sent twice is stored once."""
-    SetUp.objects.select_for_update().get(pk=setup.pk)
+def log_cut(*, user: User, bore: Bore, kind: str, client_id: UUID, **values: Any) -> CutEntry:
+    """Append an entry; one sent twice is stored once. The guard steps count for the whole set-up."""
+    setup = SetUp.objects.select_for_update(of=("self",)).select_related("job").get(pk=bore.setup_id)
     known: CutEntry | None = CutEntry.objects.filter(client_id=client_id).first()
     if known is not None:
         return known
     require_open(setup.job)
-    return CutEntry.objects.create(by=user, setup=setup, kind=kind, client_id=client_id, **values)
+    of_bore = None if kind == CutEntry.Kind.GUARD else bore
+    return CutEntry.objects.create(by=user, setup=setup, bore=of_bore, kind=kind, client_id=client_id, **values)
 
 
 @transaction.atomic
-def take_back(*, user: User, setup: SetUp, client_id: UUID) -> CutEntry | None:
-    """Withdraw the last standing size or setting; it stays in the log, crossed out."""
-    SetUp.objects.select_for_update().get(pk=setup.pk)
+def take_back(*, user: User, bore: Bore, client_id: UUID) -> CutEntry | None:
+    """Withdraw the bore's last standing size or setting; it stays in the log, crossed out."""
+    setup = SetUp.objects.select_for_update(of=("self",)).select_related("job").get(pk=bore.setup_id)
     require_open(setup.job)
     kinds = (CutEntry.Kind.SIZE, CutEntry.Kind.SET)
-    last = CutEntry.objects.standing().filter(setup=setup, kind__in=kinds).order_by("-pk").first()
+    last = CutEntry.objects.standing().filter(bore=bore, kind__in=kinds).order_by("-pk").first()
     if last is None or CutEntry.objects.filter(client_id=client_id).exists():
         return None
     same = {
         name: getattr(last, name) for name in ("kind", "number", "value_mm", "change_mm", "divisions", "gauge", "text")
     }
-    return CutEntry.objects.create(by=user, setup=setup, client_id=client_id, supersedes=last, withdrawn=True, **same)
+    return CutEntry.objects.create(
+        by=user, setup=setup, bore=bore, client_id=client_id, supersedes=last, withdrawn=True, **same
+    )

@@ -10,18 +10,18 @@ from gyrocore import (
     AtMost,
     BoreForm,
     DiameterReading,
+    Material,
     Measurement,
     Station,
     Verdict,
     Warmth,
     bore_form,
     judge_at_most,
-    material,
     measurement,
     verdict,
 )
 from gyrometra.inspection.models import SizeReading
-from gyrometra.jobs.models import SetUp
+from gyrometra.jobs.models import Bore, SetUp
 from gyrometra.truing.rounds import RoundView, last_standing
 
 #: Two ends and the middle, two directions: the least that a verdict stands on (insights, measuring).
@@ -56,7 +56,8 @@ class FormLine:
 class Judged:
     """All that is known of the finished bore."""
 
-    setup: SetUp
+    bore: Bore
+    material: Material
     readings: list[SizeReading]
     runout_rounds: list[RoundView]
     today: date
@@ -73,8 +74,8 @@ class Judged:
         return found
 
     def _judge(self, place: Place) -> None:
-        bore, gauge = self.setup.bore, place.readings[-1].gauge
-        expansion = material(self.setup.job.material).expansion_um_m_k
+        bore, gauge = self.bore, place.readings[-1].gauge
+        expansion = self.material.expansion_um_m_k
         place.measured = measurement(
             readings_mm=[float(r.value_mm) for r in place.readings],
             gauge=gauge.data,
@@ -109,7 +110,7 @@ class Judged:
             )
             for z in self.stations_mm
         ]
-        bore = self.setup.bore
+        bore = self.bore
         return bore_form(stations=stations, lower_mm=float(bore.lower_mm), upper_mm=float(bore.upper_mm))
 
     @property
@@ -133,7 +134,7 @@ class Judged:
     @cached_property
     def lines(self) -> list[FormLine]:
         """Taper, ovality and run-out against what is asked."""
-        bore, form = self.setup.bore, self.form
+        bore, form = self.bore, self.form
         length = float(bore.length_mm)
         many = len(self.stations_mm) > 1
         taper = abs(form.taper_mm_100mm) * length / 100 if form and many and form.taper_mm_100mm is not None else None
@@ -199,7 +200,6 @@ def _maybe(value: object) -> float | None:
     return None if value is None else float(str(value))
 
 
-def judge(setup: SetUp, runout_rounds: list[RoundView], today: date) -> Judged:
-    """Judge a set-up's bore from its logs; one query however many readings."""
-    readings = list(SizeReading.objects.standing().filter(setup=setup).select_related("gauge", "by"))
-    return Judged(setup, readings, runout_rounds, today)
+def sizes_of(setup: SetUp) -> list[SizeReading]:
+    """All standing sizes of a set-up, whichever bore; one query."""
+    return list(SizeReading.objects.standing().filter(setup=setup).select_related("gauge", "by"))

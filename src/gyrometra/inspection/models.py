@@ -5,13 +5,14 @@ from __future__ import annotations
 from django.db import models
 
 from gyrometra.crib.models import Gauge, mm
-from gyrometra.jobs.models import LogEntry, SetUp
+from gyrometra.jobs.models import Bore, LogEntry, SetUp
 
 
 class SizeReading(LogEntry):
     """One diameter at one depth in one direction; several of one place are repeats."""
 
     setup = models.ForeignKey(SetUp, on_delete=models.PROTECT, related_name="sizes")
+    bore = models.ForeignKey(Bore, on_delete=models.PROTECT, related_name="sizes")
     gauge = models.ForeignKey(Gauge, on_delete=models.PROTECT, related_name="sizes")
     z_mm = mm()
     angle_deg = models.DecimalField(max_digits=6, decimal_places=2)

@@ -11,7 +11,7 @@ from django.db import transaction
 from gyrometra.accounts.models import User
 from gyrometra.crib.models import Gauge
 from gyrometra.inspection.models import SizeReading
-from gyrometra.jobs.models import Job, SetUp, SignOff
+from gyrometra.jobs.models import Bore, Job, SignOff
 from gyrometra.jobs.permissions import can_sign_verdict, lock_open
 
 
@@ -21,15 +21,15 @@ class NotAllowed(Exception):
 
 @transaction.atomic
 def log_size(
-    *, user: User, setup: SetUp, gauge: Gauge, z_mm: Decimal, angle_deg: Decimal, value_mm: Decimal,
+    *, user: User, bore: Bore, gauge: Gauge, z_mm: Decimal, angle_deg: Decimal, value_mm: Decimal,
     part_temp_c: Decimal, text: str, source: str, client_id: UUID, repeat: bool = False,
 ) -> SizeReading:  # fmt: skip
     """Log one diameter; one sent twice is stored once. A repeat adds, else it supersedes."""
-    lock_open(setup.job)
+    lock_open(bore.setup.job)
     known: SizeReading | None = SizeReading.objects.filter(client_id=client_id).first()
     if known is not None:
         return known
-    place = {"setup": setup, "z_mm": z_mm, "angle_deg": angle_deg}
+    place = {"setup": bore.setup, "bore": bore, "z_mm": z_mm, "angle_deg": angle_deg}
     standing = None if repeat else SizeReading.objects.standing().filter(**place).order_by("-pk").first()
     return SizeReading.objects.create(
         **place, gauge=gauge, value_mm=value_mm, part_temp_c=part_temp_c, text=text, source=source,
@@ -38,14 +38,14 @@ def log_size(
 
 
 @transaction.atomic
-def take_back(*, user: User, setup: SetUp, client_id: UUID) -> SizeReading | None:
-    """Withdraw the last standing size; it stays in the log, crossed out."""
-    lock_open(setup.job)
-    last = SizeReading.objects.standing().filter(setup=setup).order_by("-pk").first()
+def take_back(*, user: User, bore: Bore, client_id: UUID) -> SizeReading | None:
+    """Withdraw the bore's last standing size; it stays in the log, crossed out."""
+    lock_open(bore.setup.job)
+    last = SizeReading.objects.standing().filter(bore=bore).order_by("-pk").first()
     if last is None or SizeReading.objects.filter(client_id=client_id).exists():
         return None
     return SizeReading.objects.create(
-        setup=setup, gauge=last.gauge, z_mm=last.z_mm, angle_deg=last.angle_deg, value_mm=last.value_mm,
+        setup=bore.setup, bore=bore, gauge=last.gauge, z_mm=last.z_mm, angle_deg=last.angle_deg, value_mm=last.value_mm,
         part_temp_c=last.part_temp_c, client_id=client_id, by=user, supersedes=last, withdrawn=True,
     )  # fmt: skip
 

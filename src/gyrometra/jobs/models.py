@@ -66,9 +66,13 @@ class SetUp(models.Model):
 
 
 class Bore(models.Model):
-    """The bore: as it is, as it must become, and what else it must keep."""
+    """One bore of a set-up's axis: where it lies, as it is, as it must become, what else it must keep."""
 
-    setup = models.OneToOneField(SetUp, on_delete=models.CASCADE, related_name="bore")
+    setup = models.ForeignKey(SetUp, on_delete=models.CASCADE, related_name="bores")
+    name = models.CharField(max_length=20, default="bore")
+    place = models.PositiveSmallIntegerField(default=1)
+    #: From the open face of the first bore, along the axis.
+    start_mm = mm(default=0)
     length_mm = mm()
     wanted = models.CharField(max_length=80)
     nominal_mm = mm(null=True, blank=True)
@@ -79,8 +83,20 @@ class Bore(models.Model):
     taper_limit_mm = mm(null=True, blank=True)
     typed = models.JSONField(default=dict, blank=True)
 
+    class Meta:
+        ordering = ["place"]
+        constraints = [
+            models.UniqueConstraint(fields=["setup", "place"], name="one_bore_a_place"),
+            models.UniqueConstraint(fields=["setup", "name"], name="one_bore_a_name"),
+        ]
+
     def __str__(self) -> str:
-        return f"bore {self.wanted}"
+        return f"{self.name} {self.wanted}"
+
+    @property
+    def end_mm(self) -> float:
+        """Where it ends along the axis."""
+        return float(self.start_mm) + float(self.length_mm)
 
     @property
     def aim_mm(self) -> float:

@@ -14,17 +14,17 @@ class JobQuerySet(models.QuerySet[Any]):
 
     def on_bench(self) -> JobQuerySet:
         """With all that a job strip draws; the number of queries does not grow with the list."""
-        return self.select_related("setup__machine", "setup__bore", "setup__plan", "signoff").prefetch_related(
-            "setup__bore__outside", "setup__bore__found"
+        return self.select_related("setup__machine", "setup__plan", "signoff").prefetch_related(
+            "setup__bores__outside", "setup__bores__found"
         )
 
     def whole(self) -> JobQuerySet:
         """With all that a step page works from."""
         return self.select_related(
-            "setup__machine", "setup__bore", "setup__plan__bar", "setup__plan__cutter", "changed_by",
+            "setup__machine", "setup__plan__bar", "setup__plan__cutter", "changed_by",
             "signoff__by",
         ).prefetch_related(
-            "setup__machine__speeds", "setup__bore__outside", "setup__bore__found"
+            "setup__machine__speeds", "setup__bores__outside", "setup__bores__found"
         )  # fmt: skip
 
     def still_open(self) -> JobQuerySet:

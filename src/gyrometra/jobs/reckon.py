@@ -40,7 +40,7 @@ from gyrocore import (
     spindle_speed,
 )
 from gyrometra.crib.models import Bar, Cutter
-from gyrometra.jobs.models import Job
+from gyrometra.jobs.models import Bore, Job
 
 T = TypeVar("T")
 #: By how much a listed speed may pass the exact one (shop's choice in the first slice), percent.
@@ -66,16 +66,16 @@ class PlannedPass:
 
 @dataclass
 class Reckoning:
-    """Everything that follows from one job's figures."""
+    """Everything that follows from one job's figures for one of its bores."""
 
     job: Job
+    bore: Bore
     bars: Sequence[Bar] = ()
     off_centre_mm: float | None = None
     problems: dict[str, InvalidInput] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
         self.setup = self.job.setup
-        self.bore = self.setup.bore
         self.plan = self.setup.plan
         self.machine = self.setup.machine
         self.material = material(self.job.material)

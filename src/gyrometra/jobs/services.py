@@ -61,13 +61,13 @@ def create_job(*, user: User, work: WorkData) -> Job:
 
 
 @transaction.atomic
-def change_work(*, user: User, job: Job, version: int, work: WorkData) -> Job:
+def change_work(*, user: User, bore: Bore, version: int, work: WorkData) -> Job:
     """Change what is to be bored; refused where another changed it since `version`."""
-    locked = lock_job(job=job, version=version)
+    locked = lock_job(job=bore.setup.job, version=version)
     _write_job(locked, user, work)
     setup = SetUp.objects.get(job=locked)
     _write_setup(setup, work)
-    _write_bore(Bore.objects.get(setup=setup), work)
+    _write_bore(Bore.objects.get(pk=bore.pk), work)
     return locked
 
 

@@ -123,10 +123,11 @@ def _work_fields(data: dict[str, Any]) -> dict[str, Any]:
 
 def _plan(user: User, number: str, form_class: type[PlanForm], typed: dict[str, Any]) -> None:
     """As a page does: the shown values, with what was typed over them."""
-    job = open_page(number, UNITS).job
-    form = form_class(units=UNITS, job=job)
+    bore = open_page(number, UNITS).bore
+    job = bore.setup.job
+    form = form_class(units=UNITS, bore=bore)
     shown = {name: value for name, value in form.initial_for().items() if value is not None}
-    form = _valid(form_class({**shown, **typed}, units=UNITS, job=job))
+    form = _valid(form_class({**shown, **typed}, units=UNITS, bore=bore))
     jobs.change_plan(user=user, job=job, version=job.version, values=form.cleaned_data, typed=form.typed())
 
 
@@ -149,13 +150,15 @@ def _reading(user: User, made: Round, place: int, text: str, ids: Ids) -> None:
 
 
 def _round(user: User, number: str, ids: Ids, data: dict[str, Any]) -> None:
+    page, purpose = open_page(number, UNITS), data.get("purpose", Round.Purpose.TRUE)
     made = truing.open_round(
         user=user,
-        setup=open_page(number, UNITS).job.setup,
+        setup=page.job.setup,
+        bore=page.bore if purpose == Round.Purpose.CHECK else None,
         indicator=Indicator.objects.get(name="Indicator 1"),
         places=len(data["readings"]),
         method=Round.Method.SWEEP,
-        purpose=data.get("purpose", Round.Purpose.TRUE),
+        purpose=purpose,
     )
     _log_round(user, made, ids, [*data["readings"], data["again"]], data.get("slip"))
 
@@ -163,7 +166,7 @@ def _round(user: User, number: str, ids: Ids, data: dict[str, Any]) -> None:
 def _entry(user: User, page: JobPage, kind: str, values: dict[str, Any], text: str = "") -> None:
     log_cut(
         user=user,
-        setup=page.job.setup,
+        bore=page.bore,
         kind=CutEntry.Kind(kind),
         **plates.cut_values(page, kind, {"source": "typed", **values}, text),
     )
@@ -174,14 +177,14 @@ def _cut(user: User, number: str, ids: Ids, place: int, data: dict[str, Any]) ->
     if place == 1:
         _entry(user, page, "guard", {"client_id": ids.next()})
     _entry(user, page, "set", {"client_id": ids.next(), "number": place})
-    wanted = page.job.setup.bore
+    wanted = page.bore
     gauges = Gauge.objects.filter(range_low_mm__lte=wanted.lower_mm, range_high_mm__gte=wanted.upper_mm)
     for text in data["sizes"]:
         fields = {
             "value": text, "number": place, "client_id": str(ids.next()),
             "gauge": gauges.order_by("resolution_mm")[0].pk,
         }  # fmt: skip
-        form = _valid(PassSizeForm(fields, units=UNITS, bore=page.job.setup.bore))
+        form = _valid(PassSizeForm(fields, units=UNITS, bore=page.bore))
         _entry(user, page, "size", form.cleaned_data, text)
     if "remark" in data:
         sound, look = data["remark"]
@@ -196,9 +199,9 @@ def _check(people: dict[str, User], number: str, ids: Ids, data: dict[str, Any])
         entry = ids.next()
         fields = {"z": z, "angle_deg": angle, "value": text, "gauge": gauge.pk,
                   "part_temp_c": data["temp"], "client_id": str(entry)}  # fmt: skip
-        values = _valid(CheckSizeForm(fields, units=UNITS, bore=page.job.setup.bore)).cleaned_data
+        values = _valid(CheckSizeForm(fields, units=UNITS, bore=page.bore)).cleaned_data
         log_size(
-            user=user, setup=page.job.setup, gauge=gauge, z_mm=values["z"], angle_deg=values["angle_deg"],
+            user=user, bore=page.bore, gauge=gauge, z_mm=values["z"], angle_deg=values["angle_deg"],
             value_mm=values["value_mm"], part_temp_c=values["part_temp_c"], text=text,
             source=values["source"], client_id=entry,
         )  # fmt: skip

@@ -1,4 +1,4 @@
-"""Everything a step page works from: one job with its plan, logs and judgements."""
+"""Everything a step page works from: one job with its plan, logs and judgements, for one of its bores."""
 
 from __future__ import annotations
 
@@ -11,34 +11,94 @@ from django.utils import timezone
 from gyrocore import Caution, cautions
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Bar
-from gyrometra.cutting.ledger import Ledger, ledger_of
-from gyrometra.inspection.judged import Judged, judge
-from gyrometra.jobs.models import Job, KeptAnswer
+from gyrometra.cutting.ledger import Ledger, cuts_of, ledger_of
+from gyrometra.cutting.models import CutEntry
+from gyrometra.inspection.judged import Judged, sizes_of
+from gyrometra.inspection.models import SizeReading
+from gyrometra.jobs.models import Bore, Job, KeptAnswer
 from gyrometra.jobs.reckon import Reckoning
 from gyrometra.truing.models import Round
 from gyrometra.truing.rounds import RoundView, last_standing, rounds_of
 
 
 @dataclass
-class JobPage:
-    """One job as the six steps see it."""
+class Shared:
+    """What all bores of a job have in common: each log is read once, however many bores there are."""
 
     job: Job
-    units: Units
+
+    @cached_property
+    def bores(self) -> list[Bore]:
+        """The bores in line, in their order along the axis."""
+        bores = list(self.job.setup.bores.all())
+        for bore in bores:
+            bore.setup = self.job.setup
+        return bores
 
     @cached_property
     def bars(self) -> list[Bar]:
         """The crib's bars, shortest first: of two alike the shorter is picked."""
         return list(Bar.objects.filter(retired=False).order_by("length_mm", "name"))
 
+    @property
+    def tightest_runout_mm(self) -> float:
+        """What the whole set-up must be trued to."""
+        return min(float(bore.runout_limit_mm) for bore in self.bores)
+
     @cached_property
-    def _all_rounds(self) -> list[RoundView]:
-        return rounds_of(self.job.setup, float(self.job.setup.bore.runout_limit_mm))
+    def rounds(self) -> list[RoundView]:
+        """All rounds of the set-up."""
+        limits: dict[int | None, float] = {bore.pk: float(bore.runout_limit_mm) for bore in self.bores}
+        return rounds_of(self.job.setup, {**limits, None: self.tightest_runout_mm})
+
+    @cached_property
+    def cuts(self) -> list[CutEntry]:
+        """The cutting log of the set-up."""
+        return cuts_of(self.job.setup)
+
+    @cached_property
+    def sizes(self) -> list[SizeReading]:
+        """The sizes measured of all its bores."""
+        return sizes_of(self.job.setup)
+
+
+@dataclass
+class JobPage:
+    """One job as the six steps see it, at one of its bores."""
+
+    shared: Shared
+    units: Units
+    bore: Bore
+
+    @property
+    def job(self) -> Job:
+        """The job."""
+        return self.shared.job
+
+    @property
+    def bores(self) -> list[Bore]:
+        """The bores in line."""
+        return self.shared.bores
+
+    @property
+    def query(self) -> str:
+        """What an address needs to come back to this bore."""
+        return f"?bore={self.bore.place}" if len(self.bores) > 1 else ""
+
+    @cached_property
+    def each(self) -> list[JobPage]:
+        """This job at each of its bores; this page itself stands at its own place."""
+        return [self if bore.pk == self.bore.pk else JobPage(self.shared, self.units, bore) for bore in self.bores]
+
+    @property
+    def bars(self) -> list[Bar]:
+        """The crib's bars."""
+        return self.shared.bars
 
     @property
     def rounds(self) -> list[RoundView]:
         """Truing rounds, oldest first."""
-        return [view for view in self._all_rounds if view.round.purpose == Round.Purpose.TRUE]
+        return [view for view in self.shared.rounds if view.round.purpose == Round.Purpose.TRUE]
 
     @cached_property
     def trued(self) -> RoundView | None:
@@ -49,7 +109,7 @@ class JobPage:
     def reckoning(self) -> Reckoning:
         """The plan worked out; off centre as trued, where it is."""
         off = self.trued.off_centre_mm if self.trued and self._old_bore else None
-        return Reckoning(self.job, bars=self.bars, off_centre_mm=off)
+        return Reckoning(self.job, self.bore, bars=self.bars, off_centre_mm=off)
 
     @property
     def _old_bore(self) -> bool:
@@ -59,13 +119,16 @@ class JobPage:
     @cached_property
     def ledger(self) -> Ledger:
         """The passes with what was set and what came out."""
-        return ledger_of(self.job.setup, self.reckoning)
+        return ledger_of(self.shared.cuts, self.reckoning)
 
     @cached_property
     def judged(self) -> Judged:
         """The finished bore judged."""
-        swept = [view for view in self._all_rounds if view.round.purpose == Round.Purpose.CHECK]
-        return judge(self.job.setup, swept, self.today)
+        swept = [
+            v for v in self.shared.rounds if v.round.purpose == Round.Purpose.CHECK and v.round.bore_id == self.bore.pk
+        ]
+        sizes = [size for size in self.shared.sizes if size.bore_id == self.bore.pk]
+        return Judged(self.bore, self.reckoning.material, sizes, swept, self.today)
 
     @cached_property
     def kept_answers(self) -> list[KeptAnswer]:
@@ -87,6 +150,13 @@ class JobPage:
         return cautions(method=self.job.setup.holding, step=step, material_key=self.job.material)
 
 
-def open_page(number: str, units: Units) -> JobPage:
+def page_of(job: Job, units: Units, place: int | None = None) -> JobPage:
+    """A loaded job at one of its bores: the one at that place, else the first."""
+    shared = Shared(job)
+    bore = next((bore for bore in shared.bores if bore.place == place), shared.bores[0])
+    return JobPage(shared, units, bore)
+
+
+def open_page(number: str, units: Units, place: int | None = None) -> JobPage:
     """Load a job for its pages; raises Job.DoesNotExist."""
-    return JobPage(Job.objects.whole().get(number=number), units)
+    return page_of(Job.objects.whole().get(number=number), units, place)

@@ -6,7 +6,7 @@ Kept on the job after every change, so that the bench reads one row a job.
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import asdict, dataclass, field
+from dataclasses import asdict, dataclass, field, replace
 from typing import Any
 
 from gyrometra.bridge.units import Units
@@ -39,22 +39,26 @@ class Next:
 
 
 def stations(page: JobPage) -> list[Station]:
-    """Work out all six."""
-    return [
-        Station("work", *_work(page)),
-        Station("bar", *_bar(page)),
-        Station("cuts", *_cuts(page)),
-        Station("true", *_true(page)),
-        Station("bore", *_bore(page)),
-        Station("check", *_check(page)),
-    ]
+    """Work out all six: of several bores in line, the one that needs a hand most speaks for its step."""
+    return [Station(step, *_worst(page, work)) for step, work in _LINES_OF.items()]
 
 
 Line = tuple[str, str, dict[str, Any]]
+#: The more urgent state first.
+_URGENT = (BAD, WARN, AHEAD, DONE)
+
+
+def _worst(page: JobPage, work: Callable[[JobPage], Line]) -> Line:
+    if len(page.bores) == 1:
+        return work(page)
+    lines = [(one.bore, work(one)) for one in page.each]
+    bore, (state, code, values) = min(lines, key=lambda pair: _URGENT.index(pair[1][0]))
+    named = values if state == DONE else {**values, "of": bore.name}
+    return state, code, named
 
 
 def _work(page: JobPage) -> Line:
-    bore, start = page.job.setup.bore, page.reckoning.start_mm
+    bore, start = page.bore, page.reckoning.start_mm
     if start is None:
         return AHEAD, "measure_first", {}
     return DONE, "work", {"start_mm": start, "wanted": bore.wanted}
@@ -86,7 +90,7 @@ def _cuts(page: JobPage) -> Line:
 
 
 def _true(page: JobPage) -> Line:
-    limit = float(page.job.setup.bore.runout_limit_mm)
+    limit = float(page.bore.runout_limit_mm)
     if page.trued is None:
         return AHEAD, "not_trued", {}
     total = page.trued.total_mm or 0.0
@@ -116,12 +120,21 @@ def _check(page: JobPage) -> Line:
     return state, "verdict", {"word": judged.word}
 
 
+_LINES_OF: dict[str, Callable[[JobPage], Line]] = {
+    "work": _work, "bar": _bar, "cuts": _cuts, "true": _true, "bore": _bore, "check": _check,
+}  # fmt: skip
+
+
 def next_action(page: JobPage, found: list[Station]) -> Next:
-    """What to do now, with its number."""
+    """What to do now, with its number; of several bores, at the first that is not done there."""
     if page.is_signed:
         return Next("check", "signed", {"who": page.job.signoff.by.username})
     step = next((s.step for s in found if s.state not in (DONE,)), "check")
-    return _NEXT[step](page)
+    if len(page.bores) == 1 or step == "true":
+        return _NEXT[step](page)
+    one = next((p for p in page.each if _LINES_OF[step](p)[0] != DONE), page)
+    action = _NEXT[step](one)
+    return replace(action, values={**action.values, "of": one.bore.name, "place": one.bore.place})
 
 
 def _next_work(page: JobPage) -> Next:
@@ -250,7 +263,11 @@ def _worded(values: dict[str, Any], units: Units) -> dict[str, Any]:
 
 def line_words(station: dict[str, Any], units: Units) -> str:
     """The line under a step's name."""
-    return _LINES[station["code"]].format(**_worded(station["values"], units))
+    return _of(station["values"]) + _LINES[station["code"]].format(**_worded(station["values"], units))
+
+
+def _of(values: dict[str, Any]) -> str:
+    return f"{values['of']}: " if "of" in values else ""
 
 
 def next_words(found: dict[str, Any], units: Units) -> dict[str, str]:
@@ -260,7 +277,8 @@ def next_words(found: dict[str, Any], units: Units) -> dict[str, str]:
     values.setdefault("value", "")
     return {
         "step": found["step"],
-        "words": words.format(**values),
+        "query": f"?bore={found['values']['place']}" if "place" in found["values"] else "",
+        "words": _of(found["values"]) + words.format(**values),
         "figure": figure.format(**values),
         "behind": behind.format(**values),
     }

@@ -26,8 +26,7 @@ from gyrodraw import (
 )
 from gyrometra.bridge.units import Units
 from gyrometra.inspection.judged import Place
-from gyrometra.jobs.models import Job
-from gyrometra.jobs.reckon import Reckoning
+from gyrometra.jobs.models import Bore, Job
 from gyrometra.steps.page import JobPage
 from gyrometra.truing.rounds import RoundView
 
@@ -40,9 +39,8 @@ def bands(draw: Callable[[float], Scene]) -> list[tuple[str, Scene]]:
     return [(name, draw(width)) for name, width in WIDTHS.items()]
 
 
-def part_of(job: Job) -> Part:
-    """The work as it is drawn."""
-    bore = job.setup.bore
+def part_of(job: Job, bore: Bore) -> Part:
+    """The work round one bore, as it is drawn."""
     return Part(
         length_mm=float(bore.length_mm),
         found=[(float(s.z_mm), float(s.diameter_mm)) for s in bore.found.all()],
@@ -52,9 +50,9 @@ def part_of(job: Job) -> Part:
     )
 
 
-def labels_of(job: Job, units: Units) -> Labels:
+def labels_of(page: JobPage) -> Labels:
     """The figures of the work drawing."""
-    bore, reckoning = job.setup.bore, Reckoning(job)
+    bore, reckoning, units = page.bore, page.reckoning, page.units
     nominal = float(bore.nominal_mm) if bore.nominal_mm is not None else bore.aim_mm
     wall = reckoning.wall_left_mm
     return Labels(
@@ -70,13 +68,13 @@ def labels_of(job: Job, units: Units) -> Labels:
 
 def work_scenes(page: JobPage) -> list[tuple[str, Scene]]:
     """The Work band."""
-    part, labels = part_of(page.job), labels_of(page.job, page.units)
+    part, labels = part_of(page.job, page.bore), labels_of(page)
     return bands(lambda width: work_band(part, labels, width))
 
 
 def strip_scene(job: Job) -> Scene:
     """The work at strip size."""
-    return strip_section(part_of(job))
+    return strip_section(part_of(job, job.setup.bores.all()[0]))
 
 
 def bar_scenes(page: JobPage) -> list[tuple[str, Scene]]:
@@ -102,7 +100,7 @@ def bar_scenes(page: JobPage) -> list[tuple[str, Scene]]:
         spring_words=f"springs {units.planned(spring)}, drawn x 1000" if spring is not None else "",
         limits=[_ruler(limit, page) for limit in reversed(found.limits)] if found else [],
     )
-    part = part_of(page.job)
+    part = part_of(page.job, page.bore)
     return bands(lambda width: bar_band(part, layer, width))
 
 
@@ -171,7 +169,7 @@ def cuts_scenes(page: JobPage) -> list[tuple[str, Scene]]:
     ]
     if not shells:
         return work_scenes(page)
-    part, length = part_of(page.job), units.length(page.job.setup.bore.length_mm)
+    part, length = part_of(page.job, page.bore), units.length(page.bore.length_mm)
     return bands(lambda width: cuts_band(part, shells, length, width))
 
 
@@ -205,7 +203,7 @@ def chart_scene(page: JobPage) -> Scene | None:
     closed = [view for view in page.rounds if view.is_closed and view.total_mm is not None]
     if not closed:
         return None
-    limit = float(page.job.setup.bore.runout_limit_mm)
+    limit = float(page.bore.runout_limit_mm)
     last = closed[-1]
     expected = None
     if not last.within and last.stands and last.expected_mm is not None:
@@ -226,15 +224,15 @@ def bore_scenes(page: JobPage) -> list[tuple[str, Scene]]:
             step = row.sizes[0].gauge.resolution_mm if row.sizes[0].gauge else 0.001
             came = f"Ø{units.measured(row.came_mm, step)}"
         rungs.append((row.planned.cut.diameter_mm, f"Ø{units.planned(row.planned.cut.diameter_mm)}", came, state))
-    part, bar = part_of(page.job), page.reckoning.bar
-    length = units.length(page.job.setup.bore.length_mm)
+    part, bar = part_of(page.job, page.bore), page.reckoning.bar
+    length = units.length(page.bore.length_mm)
     diameter = float(bar.diameter_mm) if bar else None
     return bands(lambda width: bore_band(part, diameter, rungs, length, width))
 
 
 def check_scenes(page: JobPage, angles: tuple[float, float]) -> list[tuple[str, Scene]]:
     """The Check band: walls against limits."""
-    units, judged, bore = page.units, page.judged, page.job.setup.bore
+    units, judged, bore = page.units, page.judged, page.bore
     wall = Walls(
         length_mm=float(bore.length_mm),
         lower_mm=float(bore.lower_mm),

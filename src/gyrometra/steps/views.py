@@ -38,15 +38,16 @@ from gyrometra.steps.forms import (
     WorkForm,
     work_initial,
 )
-from gyrometra.steps.page import JobPage, open_page
+from gyrometra.steps.page import JobPage, open_page, page_of
 from gyrometra.truing import services as truing
 from gyrometra.truing.models import Round
 from gyrometra.truing.rounds import RoundView
 
 
 def _page(request: HttpRequest, number: str) -> JobPage:
+    place = request.GET.get("bore", "")
     try:
-        return open_page(number, Units(member(request).unit))
+        return open_page(number, Units(member(request).unit), int(place) if place.isdigit() else None)
     except Job.DoesNotExist:
         raise Http404(f"There is no job {number}.") from None
 
@@ -73,7 +74,7 @@ def _saved(request: HttpRequest, number: str, step: str, page: JobPage | None = 
     progress.keep(page)
     if request.htmx:  # type: ignore[attr-defined]
         return _VIEWS[step](request, page, {})
-    return redirect("step", number=number, step=step)
+    return redirect(reverse("step", args=(number, step)) + page.query)
 
 
 @require_http_methods(["GET", "POST"])
@@ -101,7 +102,7 @@ def step(request: HttpRequest, number: str, step: str) -> HttpResponse:
 
 def _work(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
     form = extra.pop("form", None) or WorkForm(
-        units=page.units, initial=work_initial(page.job, page.units), job=page.job
+        units=page.units, initial=work_initial(page.bore, page.units), bore=page.bore
     )
     shown = {"form": form, "bands": scenes.work_scenes(page), "plates": plates.work(page)}
     return _show(request, page, "work", {**shown, **extra})
@@ -111,11 +112,11 @@ def _work(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRes
 def save_work(request: HttpRequest, number: str) -> HttpResponse:
     """Change what is to be bored."""
     page = _page(request, number)
-    form = WorkForm(request.POST, units=page.units, job=page.job)
+    form = WorkForm(request.POST, units=page.units, bore=page.bore)
     if not form.is_valid():
         return _work(request, page, {"form": form, "stale": True})
     try:
-        job = jobs.change_work(user=member(request), job=page.job, version=_version(request), work=form.work())
+        job = jobs.change_work(user=member(request), bore=page.bore, version=_version(request), work=form.work())
     except (JobClosed, ChangedMeanwhile) as refused:
         return _work(request, page, {"form": form, "refused": str(refused)})
     answer = _saved(request, job.number, "work")
@@ -130,7 +131,7 @@ def _version(request: HttpRequest) -> int:
 
 
 def _plan_form(page: JobPage, form: type[PlanForm]) -> PlanForm:
-    made = form(units=page.units, job=page.job)
+    made = form(units=page.units, bore=page.bore)
     made.initial = made.initial_for()
     return made
 
@@ -162,7 +163,7 @@ def _cuts(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRes
 
 def _save_plan(request: HttpRequest, number: str, step: str, form_class: type[PlanForm]) -> HttpResponse:
     page = _page(request, number)
-    form = form_class(request.POST, units=page.units, job=page.job)
+    form = form_class(request.POST, units=page.units, bore=page.bore)
     if not form.is_valid():
         return _VIEWS[step](request, _page(request, number), {"form": form, "stale": True})
     try:
@@ -176,7 +177,7 @@ def _save_plan(request: HttpRequest, number: str, step: str, form_class: type[Pl
     except (JobClosed, ChangedMeanwhile) as refused:
         fresh = _page(request, number)
         return _VIEWS[step](request, fresh, {"form": form, "refused": str(refused), "stale": True})
-    return _saved(request, number, step, JobPage(page.job, page.units))
+    return _saved(request, number, step, page_of(page.job, page.units, page.bore.place))
 
 
 @require_POST
@@ -217,7 +218,8 @@ def begin_round(request: HttpRequest, number: str, purpose: str) -> HttpResponse
     if not form.is_valid():
         return _VIEWS[step](request, page, {"round_form": form})
     try:
-        truing.open_round(user=member(request), setup=page.job.setup, purpose=purpose, **form.cleaned_data)
+        bore = page.bore if step == "check" else None
+        truing.open_round(user=member(request), setup=page.job.setup, bore=bore, purpose=purpose, **form.cleaned_data)
     except JobClosed as refused:
         return _VIEWS[step](request, page, {"refused": str(refused)})
     return _saved(request, number, step)
@@ -265,12 +267,12 @@ def take_back(request: HttpRequest, number: str, step: str) -> HttpResponse:
     form = EntryForm(request.POST)
     if not form.is_valid() or step not in ("true", "bore", "check"):
         raise Http404
-    user, setup, entry = member(request), page.job.setup, form.cleaned_data["client_id"]
+    user, bore, entry = member(request), page.bore, form.cleaned_data["client_id"]
     try:
         if step == "bore":
-            cutting.take_back(user=user, setup=setup, client_id=entry)
+            cutting.take_back(user=user, bore=bore, client_id=entry)
         elif step == "check" and request.POST.get("what") == "size":
-            inspection.take_back(user=user, setup=setup, client_id=entry)
+            inspection.take_back(user=user, bore=bore, client_id=entry)
         else:
             purpose = Round.Purpose.TRUE if step == "true" else Round.Purpose.CHECK
             truing.take_back(user=user, round=_round_view(page, purpose).round, client_id=entry)
@@ -281,7 +283,7 @@ def take_back(request: HttpRequest, number: str, step: str) -> HttpResponse:
 
 def _bore(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
     shown = plates.bore(page)
-    shown["size_form"] = PassSizeForm(units=page.units, bore=page.job.setup.bore)
+    shown["size_form"] = PassSizeForm(units=page.units, bore=page.bore)
     shown["guard_form"] = GuardForm()
     shown["gauges"] = Gauge.objects.filter(retired=False)
     return _show(request, page, "bore", {**shown, **extra})
@@ -294,7 +296,7 @@ def log_cut(request: HttpRequest, number: str, kind: str) -> HttpResponse:
     makers: dict[str, tuple[Callable[[], forms.Form], str]] = {
         "guard": (lambda: GuardForm(request.POST), "guard_form"),
         "set": (lambda: PassSetForm(request.POST), "set_form"),
-        "size": (lambda: PassSizeForm(request.POST, units=page.units, bore=page.job.setup.bore), "size_form"),
+        "size": (lambda: PassSizeForm(request.POST, units=page.units, bore=page.bore), "size_form"),
         "remark": (lambda: RemarkForm(request.POST), "remark_form"),
     }
     if kind not in makers:
@@ -305,7 +307,7 @@ def log_cut(request: HttpRequest, number: str, kind: str) -> HttpResponse:
         return _bore(request, page, {name: form})
     try:
         values = plates.cut_values(page, kind, form.cleaned_data, request.POST.get("value", ""))
-        cutting.log_cut(user=member(request), setup=page.job.setup, kind=CutEntry.Kind(kind), **values)
+        cutting.log_cut(user=member(request), bore=page.bore, kind=CutEntry.Kind(kind), **values)
     except JobClosed as refused:
         return _bore(request, page, {"refused": str(refused)})
     return _saved(request, number, "bore")
@@ -315,7 +317,7 @@ def _check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRe
     shown = plates.check(page)
     shown["bands"] = scenes.check_scenes(page, shown["angles"])
     shown["form"] = ReadingForm(units=page.units)
-    shown["size_form"] = CheckSizeForm(units=page.units, bore=page.job.setup.bore)
+    shown["size_form"] = CheckSizeForm(units=page.units, bore=page.bore)
     shown["round_form"] = RoundForm(
         units=page.units, initial=plates.round_initial(page.judged.runout_rounds, page.units)
     )
@@ -328,13 +330,13 @@ def _check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRe
 def log_size(request: HttpRequest, number: str) -> HttpResponse:
     """Log one size of the finished bore."""
     page = _page(request, number)
-    form = CheckSizeForm(request.POST, units=page.units, bore=page.job.setup.bore)
+    form = CheckSizeForm(request.POST, units=page.units, bore=page.bore)
     if not form.is_valid():
         return _check(request, page, {"size_form": form})
     values = form.cleaned_data
     try:
         inspection.log_size(
-            user=member(request), setup=page.job.setup, gauge=values["gauge"], z_mm=values["z"],
+            user=member(request), bore=page.bore, gauge=values["gauge"], z_mm=values["z"],
             angle_deg=values["angle_deg"], value_mm=values["value_mm"], part_temp_c=values["part_temp_c"],
             text=request.POST.get("value", "").strip(), source=values["source"],
             client_id=values["client_id"], repeat=values["repeat"],
@@ -362,8 +364,10 @@ def drop_answer(request: HttpRequest, number: str, pk: int) -> HttpResponse:
 def sign(request: HttpRequest, number: str) -> HttpResponse:
     """The lead signs the verdict."""
     page = _page(request, number)
-    if page.judged.word == "incomplete":
-        return _check(request, page, {"refused": "Incomplete: measure what is missing before you sign."})
+    waiting = next((one for one in page.each if one.judged.word == "incomplete"), None)
+    if waiting is not None:
+        of = f" of {waiting.bore.name}" if page.query else ""
+        return _check(request, page, {"refused": f"Incomplete: measure what is missing{of} before you sign."})
     try:
         inspection.sign_off(user=member(request), job=page.job, verdict=plates.signed_verdict(page, timezone.now()))
     except JobClosed as refused:

@@ -6,7 +6,7 @@ from django.conf import settings
 from django.db import models
 
 from gyrometra.crib.models import Indicator, mm
-from gyrometra.jobs.models import LogEntry, SetUp
+from gyrometra.jobs.models import Bore, LogEntry, SetUp
 
 
 class Round(models.Model):
@@ -21,6 +21,8 @@ class Round(models.Model):
         CHECK = "check", "run-out of the finished bore"
 
     setup = models.ForeignKey(SetUp, on_delete=models.CASCADE, related_name="rounds")
+    #: The finished bore that was swept; empty for truing, which is of the whole set-up.
+    bore = models.ForeignKey(Bore, null=True, blank=True, on_delete=models.CASCADE, related_name="rounds")
     number = models.PositiveSmallIntegerField()
     purpose = models.CharField(max_length=6, choices=Purpose.choices, default=Purpose.TRUE)
     method = models.CharField(max_length=6, choices=Method.choices, default=Method.SWEEP)
@@ -34,7 +36,11 @@ class Round(models.Model):
 
     class Meta:
         ordering = ["number"]
-        constraints = [models.UniqueConstraint(fields=["setup", "purpose", "number"], name="one_round_once")]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["setup", "purpose", "bore", "number"], name="one_round_once", nulls_distinct=False
+            )
+        ]
 
     def __str__(self) -> str:
         return f"round {self.number}"

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -202,14 +202,17 @@ class RoundView:
         return self.stands and self.total_mm is not None and self.total_mm <= self.limit_mm + 1e-9
 
 
-def rounds_of(setup: SetUp, limit_mm: float) -> list[RoundView]:
-    """All rounds of a set-up, for truing and for the check, oldest first; two queries however many."""
+def rounds_of(setup: SetUp, limits_mm: Mapping[int | None, float]) -> list[RoundView]:
+    """All rounds of a set-up, for truing and for the check, oldest first; two queries however many.
+
+    `limits_mm` holds the run-out limit of each bore by its key, and of the truing at None.
+    """
     rounds = list(setup.rounds.select_related("indicator"))
     standing = Reading.objects.standing().filter(round__in=rounds) if rounds else []
     by_round: dict[int, list[Reading]] = {}
     for reading in standing:
         by_round.setdefault(reading.round_id, []).append(reading)
-    return [RoundView(r, by_round.get(r.pk, []), limit_mm) for r in rounds]
+    return [RoundView(r, by_round.get(r.pk, []), limits_mm[r.bore_id]) for r in rounds]
 
 
 def last_standing(views: Iterable[RoundView]) -> RoundView | None:

@@ -9,7 +9,7 @@ from django.db import transaction
 
 from gyrometra.accounts.models import User
 from gyrometra.crib.models import Indicator
-from gyrometra.jobs.models import SetUp
+from gyrometra.jobs.models import Bore, SetUp
 from gyrometra.jobs.permissions import require_open
 from gyrometra.truing.models import Reading, Round
 
@@ -27,15 +27,17 @@ def open_round(
     places: int,
     method: str,
     purpose: str,
+    bore: Bore | None = None,
     closing_mm: Decimal | None = None,
 ) -> Round:
-    """Begin the next round."""
+    """Begin the next round: of the set-up, or of one finished bore for the check."""
     SetUp.objects.select_for_update().get(pk=setup.pk)
     require_open(setup.job)
-    last = Round.objects.filter(setup=setup, purpose=purpose).order_by("-number").first()
+    last = Round.objects.filter(setup=setup, purpose=purpose, bore=bore).order_by("-number").first()
     number = 1 if last is None else last.number + 1
     return Round.objects.create(
         setup=setup,
+        bore=bore,
         number=number,
         purpose=purpose,
         method=method,

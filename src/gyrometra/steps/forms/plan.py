@@ -15,15 +15,15 @@ from gyrocore import (
 from gyrometra.bridge.fields import LengthField, TypedForm
 from gyrometra.crib.models import Bar, Cutter
 from gyrometra.cutting.ledger import why_not_shared_anew
-from gyrometra.jobs.models import Job
+from gyrometra.jobs.models import Bore
 from gyrometra.jobs.reckon import Reckoning
 
 
 class PlanForm(TypedForm):
     """A part of the plan; the fields that are shown are the ones that are written."""
 
-    def __init__(self, *args: Any, job: Job, **kwargs: Any) -> None:
-        self.job = job
+    def __init__(self, *args: Any, bore: Bore, **kwargs: Any) -> None:
+        self.bore, self.job = bore, bore.setup.job
         super().__init__(*args, **kwargs)
 
     def initial_for(self) -> dict[str, Any]:
@@ -43,7 +43,7 @@ class PlanForm(TypedForm):
         """The plan with these values, not stored: so that the core can refuse them."""
         for name, value in self.cleaned_data.items():
             setattr(self.job.setup.plan, name, value)
-        return Reckoning(self.job)
+        return Reckoning(self.job, self.bore)
 
 
 class BarForm(PlanForm):
@@ -58,7 +58,7 @@ class BarForm(PlanForm):
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        allowed = Reckoning(self.job).budget_mm
+        allowed = Reckoning(self.job, self.bore).budget_mm
         self.fields["budget_mm"].widget.attrs["placeholder"] = self.units.fine(allowed)
 
     def clean(self) -> dict[str, Any]:
@@ -69,7 +69,7 @@ class BarForm(PlanForm):
         room = self.job.setup.room_behind_mm
         try:
             reach_needed(
-                bore_length_mm=float(self.job.setup.bore.length_mm),
+                bore_length_mm=float(self.bore.length_mm),
                 overrun_mm=float(values["overrun_mm"]),
                 clear_mm=float(values["clear_mm"]),
                 room_behind_mm=None if room is None else float(room),
@@ -100,7 +100,7 @@ class CutsForm(PlanForm):
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        known = Reckoning(self.job)
+        known = Reckoning(self.job, self.bore)
         for stage in ("rough", "finish"):
             speed = known.surface_speed(stage)
             self.fields[f"{stage}_speed_m_min"].widget.attrs["placeholder"] = f"{speed:g}" if speed else ""
@@ -130,7 +130,7 @@ class CutsForm(PlanForm):
         """The core refuses passes that rub, and a cap under every speed."""
         values = super().clean() or {}
         self._refuse_what_is_cut(values)
-        if self.errors or not self.job.setup.bore.found.all():
+        if self.errors or not self.bore.found.all():
             return values
         trial = self.trial()
         try:

@@ -16,7 +16,7 @@ from gyrometra.bridge.fields import LengthField, LimitsField, TypedForm
 from gyrometra.bridge.units import Units, to_decimal
 from gyrometra.crib.models import Machine
 from gyrometra.cutting.ledger import why_not_shared_anew
-from gyrometra.jobs.models import Job, SetUp
+from gyrometra.jobs.models import Bore, Job, SetUp
 from gyrometra.jobs.services import Row, WorkData
 
 FOUND_ROWS, OUTSIDE_ROWS = 5, 4
@@ -43,9 +43,10 @@ class WorkForm(TypedForm):
     roundness_limit_mm = LengthField(label="Roundness at most", required=False)
     taper_limit_mm = LengthField(label="Taper at most", required=False)
 
-    def __init__(self, *args: Any, job: Job | None = None, **kwargs: Any) -> None:
+    def __init__(self, *args: Any, bore: Bore | None = None, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        self.job = job
+        self.bore = bore
+        self.job = bore.setup.job if bore else None
         machines = Machine.objects.filter(retired=False)
         self.fields["machine"].queryset = machines  # type: ignore[attr-defined]
         for place in range(FOUND_ROWS):
@@ -96,15 +97,15 @@ class WorkForm(TypedForm):
 
     def _refuse_what_is_cut(self, values: dict[str, Any]) -> None:
         """Sizes that share the stock out are fixed once a pass has been set."""
-        if self.job is None or self.errors:
+        if self.bore is None or self.errors:
             return
-        bore, limits = self.job.setup.bore, values["wanted"]
+        bore, limits = self.bore, values["wanted"]
         stored = [(size.z_mm, size.diameter_mm) for size in bore.found.all()]
         same_found = stored == sorted((row.first_mm, row.second_mm) for row in self.found)
         wanted = (to_decimal(limits.lower_mm), to_decimal(limits.upper_mm))
         if same_found and wanted == (bore.lower_mm, bore.upper_mm):
             return
-        why = why_not_shared_anew(self.job.setup)
+        why = why_not_shared_anew(bore.setup, bore)
         if why:
             self.add_error("wanted", why)
 
@@ -176,9 +177,9 @@ class WorkForm(TypedForm):
         )
 
 
-def work_initial(job: Job, units: Units) -> dict[str, Any]:
-    """What the Work form shows for a stored job: as typed, where that still means the same."""
-    setup, bore = job.setup, job.setup.bore
+def work_initial(bore: Bore, units: Units) -> dict[str, Any]:
+    """What the Work form shows for a stored bore: as typed, where that still means the same."""
+    setup, job = bore.setup, bore.setup.job
     shown: dict[str, Any] = {
         "number": job.number, "part": job.part, "material": job.material, "machine": setup.machine_id,
         "reference": setup.reference, "wanted": bore.wanted,

@@ -81,7 +81,7 @@ def _slip_words(row: PassRow, units: Units) -> str:
 
 def _bore_plates(page: JobPage, ledger: Ledger, current: PassRow | None) -> list[Plate]:
     units = page.units
-    known, aim = ledger.known_size_mm, page.job.setup.bore.aim_mm
+    known, aim = ledger.known_size_mm, page.bore.aim_mm
     plates = []
     if current is not None:
         move = ledger.next_move(current)

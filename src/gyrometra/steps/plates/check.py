@@ -109,7 +109,7 @@ def _form_words(line: FormLine, units: Units) -> FormWords:
 
 def _next_place(judged: Judged) -> dict[str, str]:
     """The first place that a verdict still needs: two ends and the middle, two directions."""
-    length = float(judged.setup.bore.length_mm)
+    length = float(judged.bore.length_mm)
     depths = [round(length * share) for share in (1 / 7, 1 / 2, 6 / 7)]
     known = judged.stations_mm
     if len(known) >= len(depths):
@@ -174,7 +174,7 @@ def _reason_in(page: JobPage) -> Reason:
 def _reason_left(page: JobPage) -> Reason:
     units = page.units
     smallest, largest = _extremes(page)
-    aim = page.job.setup.bore.aim_mm
+    aim = page.bore.aim_mm
     middle = sum(p.measured.value_mm for p in (smallest, largest) if p.measured) / 2
     left = aim - middle
     least = page.reckoning.rules.min_depth_mm
@@ -255,8 +255,8 @@ def signed_verdict(page: JobPage, at: datetime) -> dict[str, Any]:
         "smallest_mm": smallest.measured.value_mm if smallest.measured else None,
         "largest_mm": largest.measured.value_mm if largest.measured else None,
         "expanded_mm": judged.expanded_mm,
-        "lower_mm": float(page.job.setup.bore.lower_mm),
-        "upper_mm": float(page.job.setup.bore.upper_mm),
+        "lower_mm": float(page.bore.lower_mm),
+        "upper_mm": float(page.bore.upper_mm),
         "lines": [
             {"name": line.name, "found_mm": line.found_mm, "allowed_mm": line.allowed_mm} for line in judged.lines
         ],

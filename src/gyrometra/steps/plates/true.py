@@ -169,7 +169,7 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
         "expected": planned(decided.expected_mm, units) if decided else "",
         "total": planned(shown.total_mm, units) if shown else "",
         "off": planned(shown.off_centre_mm, units) if shown else "",
-        "limit": units.planned(page.job.setup.bore.runout_limit_mm),
+        "limit": units.planned(page.bore.runout_limit_mm),
         "round_notes": [
             sentence(n, units.unit)
             for n in [*(shown.sweep.notes if shown and shown.sweep else ()),

@@ -12,7 +12,7 @@ from gyrometra.steps.plates.base import Because, Plate
 def work(page: JobPage) -> list[Plate]:
     """Stock, first cut, limits."""
     units, reckoning = page.units, page.reckoning
-    bore = page.job.setup.bore
+    bore = page.bore
     start = reckoning.start_mm
     if start is None:
         missing = "the bore as found, one size or more"
