@@ -35,9 +35,21 @@ class BarLayer:
     spring_mm: float | None
     spring_words: str
     limits: Sequence[RulerLimit]
+    #: How far the bar's own centre lies off the axis: a boring head swings it there.
+    centre_mm: float = 0.0
+    holder: str = "bar holder, on the cross-slide"
+    #: What stands out beyond the reach needed: a head's bar has a reach of its own.
+    out_mm: float | None = None
+
+    @property
+    def in_head(self) -> bool:
+        """Whether a boring head holds it: drawn to the axis, the bar swung out."""
+        return self.out_mm is not None
 
     def reach_mm(self, part: Part) -> float:
         """Holder face to cutter point."""
+        if self.out_mm is not None:
+            return self.out_mm
         return part.length_mm + self.overrun_mm + self.clear_mm
 
 
@@ -56,6 +68,9 @@ def bar_band(part: Part, layer: BarLayer, width: float) -> Scene:
     holder = view.x(-layer.clear_mm)
     draw_work(view, part)
     draw_wanted(view, part)
+    if layer.in_head:
+        holder = view.x(part.length_mm + layer.overrun_mm - reach)
+        _head(view, layer, holder, width)
     _bar(view, part, layer, holder, width)
     draw_axis(view, 8, width - 8)
     _reach_dimensions(view, part, layer, holder)
@@ -75,31 +90,45 @@ def _view(scene: Scene, part: Part, layer: BarLayer, width: float, axis_y: float
     scale = min(room / longest, (axis_y - 56) / (part.greatest_mm / 2), 84 / (layer.diameter_mm / 2))
     right = 40 if narrow else 500 if width > 900 else 210
     holder = width - right
-    return View(scene, axis_y, holder - layer.clear_mm * scale, scale)
+    clear = reach - part.length_mm - layer.overrun_mm
+    return View(scene, axis_y, holder - clear * scale, scale)
+
+
+def _head(view: View, layer: BarLayer, holder: float, width: float) -> None:
+    """The head's body behind its face, about the spindle's axis."""
+    body = max(60.0, 2.2 * layer.diameter_mm * view.scale)
+    view.scene.poly(
+        [(min(width - 14, holder + 90), view.axis_y - body), (holder, view.axis_y - body),
+         (holder, view.axis_y + body / 3), (min(width - 14, holder + 90), view.axis_y + body / 3)],
+        "phantom",
+    )  # fmt: skip
 
 
 def _bar(view: View, part: Part, layer: BarLayer, holder: float, width: float) -> None:
     scene, r = view.scene, layer.diameter_mm / 2 * view.scale
+    wall = view.y(part.aim_mm)
+    axis_y = view.axis_y - layer.centre_mm * view.scale
     tip = view.x(part.length_mm + layer.overrun_mm)
     shank = min(width - 14, holder + max(60, 4 * r))
     scene.poly(
-        [(tip + 4, view.axis_y - r), (shank, view.axis_y - r), (shank, view.axis_y + r), (tip + 4, view.axis_y + r),
-         (tip, view.axis_y + r - 4), (tip, view.axis_y - r + 4)],
+        [(tip + 4, axis_y - r), (shank, axis_y - r), (shank, axis_y + r), (tip + 4, axis_y + r),
+         (tip, axis_y + r - 4), (tip, axis_y - r + 4)],
         "bar", closed=True,
     )  # fmt: skip
-    wall = view.y(part.aim_mm)
     scene.poly(
-        [(tip, wall), (tip + 16, view.axis_y - r), (tip + 2, view.axis_y - r), (tip - 3, wall + 4)],
+        [(tip, wall), (tip + 16, axis_y - r), (tip + 2, axis_y - r), (tip - 3, wall + 4)],
         "cutter", closed=True,
     )  # fmt: skip
-    scene.poly(
-        [(shank, view.axis_y - r - 22), (holder, view.axis_y - r - 22), (holder, view.axis_y + r + 14),
-         (shank, view.axis_y + r + 14)],
-        "phantom",
-    )  # fmt: skip
+    if not layer.in_head:
+        scene.poly(
+            [(shank, axis_y - r - 22), (holder, axis_y - r - 22), (holder, axis_y + r + 14),
+             (shank, axis_y + r + 14)],
+            "phantom",
+        )  # fmt: skip
     if width > 900:
-        scene.text((holder + 12, view.axis_y - r - 6), "bar holder, on the cross-slide", "label")
-        scene.text((holder + 12, view.axis_y - 8), layer.bar_words, "figure")
+        beside = (shank + 14, axis_y + 12) if layer.in_head else (holder + 12, axis_y - 8)
+        scene.text((beside[0], axis_y - 8 if layer.in_head else axis_y - r - 6), layer.holder, "label")
+        scene.text(beside, layer.bar_words, "figure")
     if layer.spring_mm is not None and width >= 600:
         _spring(view, layer, tip, holder, r)
 
@@ -107,13 +136,14 @@ def _bar(view: View, part: Part, layer: BarLayer, holder: float, width: float) -
 def _spring(view: View, layer: BarLayer, tip: float, holder: float, r: float) -> None:
     """The sprung centre line: a cantilever's shape, drawn a thousand times too large."""
     end = min((layer.spring_mm or 0) * SPRING_DRAWN * view.scale, 0.8 * r)
-    base = view.axis_y
+    base = view.axis_y - layer.centre_mm * view.scale
     points = []
     for n in range(25):
         u = n / 24
         points.append((holder + (tip - holder) * u, base + end * (3 * u * u - u**3) / 2))
     view.scene.poly(points, "sprung")
-    view.scene.text(((tip + holder) / 2, base + r - 8), layer.spring_words, "label-blue", "middle")
+    room = view.axis_y + 20 if layer.in_head else base + r - 8
+    view.scene.text(((tip + holder) / 2, room), layer.spring_words, "label-blue", "middle")
 
 
 def _reach_dimensions(view: View, part: Part, layer: BarLayer, holder: float) -> None:

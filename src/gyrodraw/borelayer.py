@@ -20,7 +20,7 @@ def bore_band(
         axis_y = 208.0
         room = 330.0 if width > 900 else 220.0
         view = fit(scene, part, axis_y=axis_y, top=52, width=room, face_x=0)
-        view = View(scene, axis_y, 60 + part.length_mm * view.scale, view.scale)
+        view = View(scene, axis_y, 60 + part.body_mm * view.scale, view.scale)
         draw_work(view, part)
         draw_wanted(view, part)
         if bar_diameter_mm:

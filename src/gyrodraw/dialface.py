@@ -20,11 +20,15 @@ class DialFace:
     offset_mm: tuple[float, float] | None
     offset_words: str
     moves: Mapping[str, tuple[str, str]]
+    #: The four places from 0 degrees clockwise; jaws are drawn as jaws, other places by their names.
+    places: tuple[str, str, str, str] = ("1", "2", "3", "4")
+    jaws: bool = True
+    seen_from: str = "seen from the tailstock"
 
 
 def dial_face(face: DialFace, width: float = 460, height: float = 372) -> Scene:
-    """The dial face, seen from the tailstock, jaw 1 at the top, clockwise."""
-    scene = Scene(width, height, "End view from the tailstock with the readings round the work")
+    """The dial face: 0 degrees (jaw 1, or the first place) at the top, clockwise."""
+    scene = Scene(width, height, f"End view {face.seen_from} with the readings round the work")
     centre = (width / 2, height / 2)
     outer = min(width / 2 - 72, height / 2 - 40)
     ring = outer * 0.86
@@ -38,11 +42,14 @@ def dial_face(face: DialFace, width: float = 460, height: float = 372) -> Scene:
          ((centre[0], centre[1] - outer - 8), (centre[0], centre[1] + outer + 8))],
         "axis",
     )  # fmt: skip
-    _jaws(scene, face, centre, outer)
+    if face.jaws:
+        _jaws(scene, face, centre, outer)
+    else:
+        _places(scene, face, centre, outer)
     _profile(scene, face, centre, ring, factor)
     _centre(scene, face, centre, ring, factor)
     scene.text((6, 16), f"drawn x {factor:.0f}", "small")
-    scene.text((6, height - 8), "seen from the tailstock", "small")
+    scene.text((6, height - 8), face.seen_from, "small")
     return scene
 
 
@@ -59,12 +66,22 @@ def _at(centre: Point, radius: float, angle_deg: float) -> Point:
 
 
 def _jaws(scene: Scene, face: DialFace, centre: Point, outer: float) -> None:
-    for name, angle in (("1", 0), ("2", 90), ("3", 180), ("4", 270)):
+    for name, angle in zip(face.places, (0, 90, 180, 270), strict=True):
         x, y = _at(centre, outer + 14, angle)
         scene.rect((x - 15, y - 15), (x + 15, y + 15), "jaw")
         scene.text((x, y + 7), name, "jaw-number", "middle")
         if name in face.moves:
             _move(scene, face.moves[name], (x, y), angle, centre)
+
+
+def _places(scene: Scene, face: DialFace, centre: Point, outer: float) -> None:
+    """Where there are no jaws: the names of the four places outside the ring."""
+    top, right, bottom, left = face.places
+    x, y = centre
+    scene.text((x, y - outer - 10), top, "figure", "middle")
+    scene.text((x, y + outer + 24), bottom, "figure", "middle")
+    scene.text((x + outer + 18, y + 6), right, "figure")
+    scene.text((x - outer - 18, y + 6), left, "figure", "end")
 
 
 def _move(scene: Scene, move: tuple[str, str], jaw: Point, angle: int, centre: Point) -> None:

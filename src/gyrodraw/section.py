@@ -18,6 +18,14 @@ class Part:
     aim_mm: float
     outside: Sequence[tuple[float, float]] = ()
     hatch: str = "iron"
+    #: Whether the bore ends at a shoulder: the work then goes on behind it, as long as its outside.
+    shoulder: bool = False
+
+    @property
+    def body_mm(self) -> float:
+        """Length of the work: of the bore, and of what stands behind its shoulder."""
+        outside = sum(length for length, _ in self.outside)
+        return max(self.length_mm, outside) if self.shoulder else self.length_mm
 
     @property
     def start_mm(self) -> float:
@@ -33,14 +41,14 @@ class Part:
         """Outside as (from, to, diameter) over the whole length."""
         steps, z = [], 0.0
         for length, diameter in self.outside:
-            if z >= self.length_mm:
+            if z >= self.body_mm:
                 break
-            end = min(z + length, self.length_mm)
+            end = min(z + length, self.body_mm)
             steps.append((z, end, diameter))
             z = end
-        if steps and z < self.length_mm:
-            steps[-1] = (steps[-1][0], self.length_mm, steps[-1][2])
-        return steps or [(0.0, self.length_mm, self.greatest_mm)]
+        if steps and z < self.body_mm:
+            steps[-1] = (steps[-1][0], self.body_mm, steps[-1][2])
+        return steps or [(0.0, self.body_mm, self.greatest_mm)]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -78,7 +86,7 @@ class View:
 def fit(scene: Scene, part: Part, *, axis_y: float, top: float, width: float, face_x: float) -> View:
     """The largest scale at which the work fits above the axis and within the width."""
     by_height = (axis_y - top) / (part.greatest_mm / 2)
-    return View(scene, axis_y, face_x, min(by_height, width / part.length_mm))
+    return View(scene, axis_y, face_x, min(by_height, width / part.body_mm))
 
 
 def draw_axis(view: View, left: float, right: float, *, half_view: bool = True) -> None:
@@ -100,19 +108,19 @@ def draw_work(view: View, part: Part) -> None:
     outline = [(view.face_x, bore_y)]
     for start, end, diameter in part.steps():
         outline += [(view.x(start), view.y(diameter)), (view.x(end), view.y(diameter))]
-    outline.append((view.x(part.length_mm), bore_y))
+    outline.append((view.x(part.body_mm), bore_y))
     if part.outside:
         scene.poly(outline, "outline")
     else:
         _broken_wall(view, part, bore_y)
-    for z in (0.0, part.length_mm):
+    for z in (0.0, part.body_mm):
         scene.line((view.x(z), bore_y), (view.x(z), view.axis_y), "outline")
-    scene.line((view.x(part.length_mm), bore_y), (view.face_x, bore_y), "wall")
+    scene.line((view.x(part.body_mm), bore_y), (view.face_x, bore_y), "wall")
 
 
 def _broken_wall(view: View, part: Part, bore_y: float) -> None:
     """An outside that is not known ends in a wavy narrow line."""
-    top, left, right = view.y(part.greatest_mm), view.x(part.length_mm), view.face_x
+    top, left, right = view.y(part.greatest_mm), view.x(part.body_mm), view.face_x
     count = max(4, int((right - left) / 12))
     step = (right - left) / count
     wave = [(left + n * step, top + (2.5 if n % 2 else -2.5)) for n in range(count + 1)]
@@ -125,6 +133,9 @@ def draw_wanted(view: View, part: Part) -> None:
     """The wanted wall in blue."""
     y = view.y(part.aim_mm)
     view.scene.line((view.x(part.length_mm), y), (view.face_x, y), "wanted")
+    if part.shoulder:
+        end = view.x(part.length_mm)
+        view.scene.line((end, y), (end, view.y(part.start_mm)), "wanted")
 
 
 def draw_length(view: View, part: Part, text: str, y: float) -> None:
@@ -139,7 +150,7 @@ def draw_length(view: View, part: Part, text: str, y: float) -> None:
 def draw_now_and_wanted(view: View, part: Part, labels: Labels, x: float) -> None:
     """One-arrow diameters at the left: what it is and what it must become."""
     scene = view.scene
-    left = view.x(part.length_mm)
+    left = view.x(part.body_mm)
     for place, (diameter, word, role) in enumerate(
         ((part.start_mm, "now", "narrow"), (part.aim_mm, "wanted", "narrow-blue"))
     ):
@@ -180,7 +191,7 @@ def work_band(part: Part, labels: Labels, width: float) -> Scene:
     else:
         view = fit(scene, part, axis_y=axis_y, top=48, width=width - (500 if width > 900 else 420), face_x=0)
         middle = width / 2 + (0 if width > 900 else 20)
-        view = View(scene, axis_y, middle + part.length_mm * view.scale / 2, view.scale)
+        view = View(scene, axis_y, middle + part.body_mm * view.scale / 2, view.scale)
     draw_work(view, part)
     draw_wanted(view, part)
     draw_axis(view, 12, width - 12)
@@ -191,7 +202,7 @@ def work_band(part: Part, labels: Labels, width: float) -> Scene:
         wanted = f"wanted {labels.wanted} ({labels.upper} / {labels.lower})"
         scene.text((16, height - 12), wanted, "figure-blue")
     else:
-        draw_now_and_wanted(view, part, labels, max(56.0, view.x(part.length_mm) - 190))
+        draw_now_and_wanted(view, part, labels, max(56.0, view.x(part.body_mm) - 190))
         scene.text((24, height - 14), "half section, to scale", "label")
         scene.text((width - 24, height - 14), "open face at the right; bore as found, by depth", "label", "end")
         if labels.wall:
@@ -217,7 +228,7 @@ def strip_section(part: Part) -> Scene:
     """The work at strip size on the bench."""
     scene = Scene(124, 62, "the work in half section")
     view = fit(scene, part, axis_y=48, top=6, width=96, face_x=0)
-    view = View(scene, 48, 62 + part.length_mm * view.scale / 2, view.scale)
+    view = View(scene, 48, 62 + part.body_mm * view.scale / 2, view.scale)
     draw_work(view, part)
     scene.line((4, 48), (120, 48), "axis")
     return scene

@@ -32,7 +32,7 @@ def cuts_band(part: Part, shells: Sequence[Shell], length: str, width: float) ->
     if not narrow and width > 900:
         axis_y = height - 70
         view = fit(scene, part, axis_y=axis_y, top=52, width=330, face_x=0)
-        view = View(scene, axis_y, 60 + part.length_mm * view.scale, view.scale)
+        view = View(scene, axis_y, 60 + part.body_mm * view.scale, view.scale)
         draw_work(view, part)
         draw_wanted(view, part)
         draw_axis(view, 24, view.face_x + 40)

@@ -1,6 +1,7 @@
 """Drawings: true to one scale, inside their sheet, texts clear of one another at every width."""
 
 import re
+from dataclasses import replace
 from itertools import combinations
 
 import pytest
@@ -10,11 +11,15 @@ from hypothesis import strategies as st
 from gyrodraw import (
     BarLayer,
     DialFace,
+    Housing,
     Labels,
+    LineLayer,
     Part,
     RulerLimit,
+    SagCurve,
     Scene,
     Shell,
+    SpanRuler,
     WallPoint,
     Walls,
     bar_band,
@@ -25,6 +30,7 @@ from gyrodraw import (
     dial_face,
     dial_scale,
     lever_gate,
+    line_band,
     strip_section,
     work_band,
 )
@@ -83,6 +89,9 @@ FACE = DialFace(
         "2": ("tighten", "0.013"),
     },
 )
+TABLE = replace(
+    FACE, places=("back", "right", "front", "left"), jaws=False, seen_from="seen from the spindle", moves={}
+)
 POINTS = [WallPoint(z_mm=z, value_mm=72 + v, words=f"{72 + v:.3f}", verdict=c)
           for z, v, c in ((20, 0.012, "in"), (70, 0.001, "undecided-low"), (120, 0.05, "over"))]  # fmt: skip
 WALLS = Walls(
@@ -93,14 +102,33 @@ WALLS = Walls(
 RUNGS = [(69.3, "Ø69.338", "Ø69.340", "done"), (70.3, "Ø70.277", "", "now"), (71.2, "Ø71.215", "", "ahead")]
 
 
+HEAD = replace(layer(), centre_mm=18, holder="Head 2, face", out_mm=190)
+LINE = LineLayer(
+    housings=[Housing(name=f"H{n + 1}", start_mm=z, end_mm=z + 80, outside_mm=150, bore_mm=90, words="Ø90 H7")
+              for n, z in enumerate((0, 620, 1120))],
+    bearings_mm=[-80, 1280], proposed_mm=580, bar_mm=60, bar_length_mm=1500, bar_words="Line bar 1 Ø60 x 1500",
+    hatch="iron",
+    spans=[SpanRuler(left_mm=-80, right_mm=580, allowed_mm=420, words="660, 180 in hand", state="ok"),
+           SpanRuler(left_mm=580, right_mm=1480, allowed_mm=420, words="900, 60 over 840, advice", state="advice")],
+    sags=[SagCurve(points=[(-80, 0), (600, 0.073), (1280, 0)], bearings_mm=[-80, 1280], words="0.073 at worst on 2",
+                   role="sag-over"),
+          SagCurve(points=[(-80, 0), (250, 0.002), (580, 0), (930, 0.002), (1280, 0)], bearings_mm=[-80, 580, 1280],
+                   words="0.002 at worst on 3", role="sprung")],
+    gaps=[(0, 620, "620"), (620, 1120, "500")],
+)  # fmt: skip
+
+
 def scenes(width: float) -> list[Scene]:
     return [
         work_band(PART, LABELS, width),
         bar_band(PART, layer(), width),
+        bar_band(PART, HEAD, width),
+        line_band(LINE, width),
         cuts_band(PART, SHELLS, "140", width),
         bore_band(PART, 40, RUNGS, "140", width),
         check_band(WALLS, width),
         dial_face(FACE, min(width, 460), 372 if width > 600 else 320),
+        dial_face(TABLE, min(width, 460), 372 if width > 600 else 320),
     ]
 
 
@@ -233,3 +261,37 @@ def test_strip_fits_its_strip() -> None:
 @given(st.floats(-1e6, 1e6))
 def test_numbers_print_with_a_point_and_no_exponent(value: float) -> None:
     assert re.fullmatch(r"-?\d+(\.\d{1,2})?", number(value))
+
+
+@pytest.mark.parametrize("width", WIDTHS)
+def test_a_line_job_is_drawn_to_one_scale(width: float) -> None:
+    scene = line_band(LINE, width)
+    bar = points_of(scene, "bar")[0]
+    length, thick = bar[1][0] - bar[0][0], bar[2][1] - bar[1][1]
+    assert length / 1500 == pytest.approx(thick / 60, rel=1e-2)
+    housings = points_of(scene, "outline")
+    assert len(housings) == 6, "three bores in full section"
+    assert (housings[2][0][0] - housings[0][0][0]) / length == pytest.approx(620 / 1500, rel=1e-2)
+
+
+def test_a_span_past_twice_the_rule_is_marked_and_the_new_bearing_is_blue() -> None:
+    roles = [shape.role for shape in line_band(LINE, 1280).shapes]
+    assert roles.count("over-advice") == 1
+    assert roles.count("bearing-new") == 2
+    assert roles.count("sag-over") == 1
+    assert "x 500" in [shape.text for shape in line_band(LINE, 1280).shapes]
+
+
+def test_a_counterbore_shows_what_stands_behind_its_shoulder() -> None:
+    part = Part(length_mm=24, found=[(6, 54)], aim_mm=62, outside=[(70, 112)], shoulder=True)
+    outline = points_of(work_band(part, Labels(stations=[("6", "54")]), 1280), "outline")[0]
+    wanted = points_of(work_band(part, Labels(stations=[("6", "54")]), 1280), "wanted")
+    across = max(x for x, _ in outline) - min(x for x, _ in outline)
+    assert (max(x for x, _ in wanted[0]) - min(x for x, _ in wanted[0])) / across == pytest.approx(24 / 70, rel=1e-2)
+    assert len(wanted) == 2, "the wall and the shoulder"
+
+
+def test_positions_with_words_are_boxes() -> None:
+    gate = lever_gate(["1-LOW", "2-LOW", "1-HIGH", "2-HIGH"], "2-HIGH")
+    assert [s.text for s in gate.shapes if s.role == "lever-on-text"] == ["2", "high"]
+    assert [s.text for s in dial_scale(74.1, unit_step=0.01).shapes if s.kind == "text"] == ["74.05", "74.15"]

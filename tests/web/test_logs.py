@@ -186,8 +186,8 @@ def test_several_sizes_of_one_pass_give_mean_and_spread(corin: Client) -> None:
 def test_the_next_setting_takes_in_what_the_last_pass_came_to(db: None) -> None:
     ledger = open_page("Q-214", MM).ledger
     assert ledger.current is not None
-    move = ledger.next_move(ledger.current)
-    assert move.divisions == pytest.approx((71.615 - 71.196) / 0.04)
+    setting = ledger.next_setting(ledger.current)
+    assert setting.divisions == pytest.approx((71.615 - 71.196) / 0.04)
 
 
 def test_a_change_in_the_crib_reaches_the_bench(dagny: Client, django_capture_on_commit_callbacks: Any) -> None:

@@ -75,9 +75,10 @@ def test_passes_turn_the_dial_on_from_where_it_stands(db: None) -> None:
     rows = open_page("Q-214", MM).reckoning.planned
     stand = 0.0
     for row in rows:
-        stand = (stand + row.dial.divisions) % 100
-        assert row.dial.set_to_division == pytest.approx(stand, abs=1e-6)
-    total = sum(row.dial.divisions for row in rows)
+        assert row.setting.move is not None
+        stand = (stand + row.setting.divisions) % 100
+        assert row.setting.stands_at == pytest.approx(stand, abs=1e-6)
+    total = sum(row.setting.divisions for row in rows)
     assert total == pytest.approx((72.015 - 68.4) / 0.04)
 
 
@@ -86,7 +87,7 @@ def test_time_is_of_all_passes(db: None) -> None:
     assert reckoning.minutes == pytest.approx(3 * 145 / (0.2 * 280) + 2 * 145 / (0.08 * 355))
 
 
-@pytest.mark.parametrize("number", ["Q-214", "Q-219", "Q-198", "Q-223"])
+@pytest.mark.parametrize("number", ["Q-214", "Q-219", "Q-198", "Q-223", "Q-228", "Q-221"])
 def test_next_actions_are_worded_in_both_units(db: None, number: str) -> None:
     job = Job.objects.get(number=number)
     metric, inch = (progress.next_words(job.stations["next"], units) for units in (MM, INCH))
@@ -96,13 +97,15 @@ def test_next_actions_are_worded_in_both_units(db: None, number: str) -> None:
         assert metric["figure"] != inch["figure"]
 
 
-def test_the_demo_jobs_stand_at_four_different_steps(db: None) -> None:
+def test_the_demo_jobs_stand_where_the_shop_left_them(db: None) -> None:
     steps = {j.number: (j.stations["next"]["step"], j.stations["next"]["code"]) for j in Job.objects.all()}
     assert steps == {
         "Q-214": ("bore", "bore_to"),
         "Q-219": ("true", "move_jaws"),
         "Q-198": ("check", "signed"),
         "Q-223": ("bar", "choose_bar"),
+        "Q-228": ("true", "move_it"),
+        "Q-221": ("bar", "one_more_bearing"),
     }
 
 
@@ -166,7 +169,7 @@ def test_the_crib_refuses_what_cannot_be(dagny: Client, kind: str, fields: dict[
 def test_a_machines_speeds_are_sorted_and_keep_their_levers(dagny: Client) -> None:
     machine = Machine.objects.get(name="Lathe 2")
     assert machine.speeds_rpm() == sorted(machine.speeds_rpm())
-    fields = {"name": "Lathe 2", "speeds": "b-2 500\n45, a-1 90", "division_mm": "0.001 in",
+    fields = {"name": "Lathe 2", "kind": "lathe", "speeds": "b-2 500\n45, a-1 90", "division_mm": "0.001 in",
               "divisions_per_turn": "125", "dial_reads": "diameter"}  # fmt: skip
     dagny.post(f"/crib/machine/{machine.pk}/", fields)
     assert [(s.lever, float(s.rpm)) for s in machine.speeds.all()] == [("", 45), ("A-1", 90), ("B-2", 500)]

@@ -1,18 +1,17 @@
-"""What the rules need to know of materials, bars and cautions; every entry says its source.
+"""What the rules need to know of materials, bars, ways of boring and cautions; every entry says its source.
 
 The entries are the TOML files in `data/`: a rule's figures stand there, and nowhere else.
 """
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
 from types import MappingProxyType
-from typing import Any
 
+from gyrocore.catalogue.methods import Method, method, methods
+from gyrocore.catalogue.toml import load
 from gyrocore.errors import InvalidInput
 
 
@@ -62,14 +61,10 @@ class Caution:
     materials: tuple[str, ...] = ()
 
 
-def _load(name: str) -> dict[str, Any]:
-    return tomllib.loads((files(__package__) / "data" / name).read_text(encoding="utf-8"))
-
-
 @cache
 def bar_kinds() -> Mapping[str, BarKind]:
     """All kinds of bar by key."""
-    found = {key: BarKind(**entry) for key, entry in _load("bar_kinds.toml").items()}
+    found = {key: BarKind(**entry) for key, entry in load("bar_kinds.toml").items()}
     return MappingProxyType(found)
 
 
@@ -85,7 +80,7 @@ def bar_kind(kind: str) -> BarKind:
 def materials() -> Mapping[str, Material]:
     """All materials by key."""
     found = {}
-    for key, entry in _load("materials.toml").items():
+    for key, entry in load("materials.toml").items():
         speeds = {name: SpeedPair(**pair) for name, pair in entry.pop("speed_m_min").items()}
         found[key] = Material(key=key, speed_m_min=MappingProxyType(speeds), **entry)
     return MappingProxyType(found)
@@ -102,7 +97,7 @@ def material(key: str) -> Material:
 @cache
 def _cautions() -> tuple[Caution, ...]:
     found = []
-    for entry in _load("cautions.toml")["caution"]:
+    for entry in load("cautions.toml")["caution"]:
         entry["steps"] = tuple(entry["steps"])
         entry["materials"] = tuple(entry.get("materials", ()))
         found.append(Caution(**entry))
@@ -118,3 +113,9 @@ def cautions(*, method: str, step: str, material_key: str) -> tuple[Caution, ...
         and step in entry.steps
         and (not entry.materials or material_key in entry.materials)
     )
+
+
+__all__ = [
+    "BarKind", "Caution", "Material", "Method", "SpeedPair", "bar_kind", "bar_kinds", "cautions", "material",
+    "materials", "method", "methods",
+]  # fmt: skip

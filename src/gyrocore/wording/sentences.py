@@ -71,6 +71,7 @@ ERRORS: dict[str, str] = {
     "bearing_in_bore": "A bearing at {given} stands inside {bore}, {start_mm} to {end_mm}: that bore cannot be cut there.",
     "overrun_past_room": "The cutter would run {given} past the far end, but there is only {allowed} of room behind the work.",
     # dial
+    "no_dial": "{What} has no dial of its own: a cut is set over the bar there.",
     "not_radius_or_diameter": "The dial reads radius or diameter; {given} was given.",
     # setting the cutter
     "tip_inside_bar": "{What} must be over the bar's own {allowed}, or the tip stands inside the bar; {given} was given.",
@@ -134,6 +135,8 @@ NOTES: dict[str, str] = {
     "line_holds": "{bore} governs: {distance_mm} from the nearest bearing of {allowed_mm} allowed.",
     "line_too_far": "{bore} lies {distance_mm} from the nearest bearing, {allowed_mm} is allowed: stand a bearing nearer.",
     "bearings_too_close": "{bore}: the two bearings next to it stand {apart_mm} apart; they must stand {needed_mm} apart to hold the bar straight there.",
+    "off_line": "{bore} hangs {off_mm} off the line through the first and last bore.",
+    "bearings_are_rigid": "Bearings taken as rigid; their give makes the true bar softer.",
     "bar_length_not_known": "The bar's length is not known; {least_mm} is the least.",
     "bar_too_short_for_line": "The bar is {length_mm} long; bearings, bores and travel need {least_mm}.",
     # setting the cutter

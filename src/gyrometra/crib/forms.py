@@ -7,9 +7,9 @@ from typing import Any
 
 from django import forms
 
-from gyrocore import bar_kinds
+from gyrocore import InvalidInput, bar_kinds, error_sentence
 from gyrometra.bridge.fields import LengthField, TypedForm
-from gyrometra.crib.models import Bar, CribItem, Cutter, Gauge, Indicator, Machine
+from gyrometra.crib.models import Bar, CribItem, Cutter, Gauge, Head, Indicator, Machine, Reads
 
 _SPEED = re.compile(r"^(?:(?P<lever>[A-Za-z0-9]+(?:-[A-Za-z0-9]+)?)\s*[=:\s]\s*)?(?P<rpm>\d+(?:\.\d+)?)$")
 
@@ -36,18 +36,21 @@ class CribForm(TypedForm):
 
 
 class MachineForm(CribForm):
-    """A lathe."""
+    """A machine that bores."""
 
     model = Machine
+    kind = forms.ChoiceField(label="Kind", choices=Machine.Kind.choices, initial=Machine.Kind.LATHE)
     speeds = forms.CharField(
         label="Spindle speeds with lever positions",
         widget=forms.Textarea(attrs={"rows": 5}),
         error_messages={"required": "A machine without speeds cannot be planned for. Type one a line: A-1 45."},
         help_text="One a line, slowest or fastest first: lever, then rpm. A-1 45",
     )
-    division_mm = LengthField(label="Cross-slide, one division", help_text="0.02, or 1 thou")
-    divisions_per_turn = forms.IntegerField(label="Divisions a turn", min_value=1, max_value=2000)
-    dial_reads = forms.ChoiceField(label="The dial reads", choices=Machine.Reads.choices)
+    division_mm = LengthField(
+        label="Cross-slide, one division", required=False, help_text="0.02, or 1 thou; a lathe needs it"
+    )
+    divisions_per_turn = forms.IntegerField(label="Divisions a turn", required=False, min_value=1, max_value=2000)
+    dial_reads = forms.ChoiceField(label="The dial reads", choices=Reads.choices)
     unbalanced_max_rpm = forms.IntegerField(
         label="Largest speed for unbalanced work, rpm", required=False, min_value=1, max_value=20000
     )
@@ -69,17 +72,69 @@ class MachineForm(CribForm):
             raise forms.ValidationError("A machine without speeds cannot be planned for. Type one a line: A-1 45.")
         return [found[rpm] for rpm in sorted(found)]
 
+    def clean(self) -> dict[str, Any]:
+        """A lathe's cut is set on its cross-slide: its dial must be known; half a dial is none."""
+        values = super().clean() or {}
+        division, turn = values.get("division_mm"), values.get("divisions_per_turn")
+        needed = values.get("kind") == Machine.Kind.LATHE or division is not None or turn is not None
+        for name, value in (("division_mm", division), ("divisions_per_turn", turn)):
+            if needed and value is None and name not in self.errors:
+                self.add_error(name, f"{self.fields[name].label} is missing: a cut is set by this dial.")
+        return values
+
+
+_HOLE = re.compile(r"^(?P<name>[A-Za-z0-9]+)\s*[=:\s]\s*(?P<offset>.+)$")
+
+
+class HeadForm(CribForm):
+    """A boring head."""
+
+    model = Head
+    division_mm = LengthField(label="One division", help_text="0.01, or 0.5 thou")
+    divisions_per_turn = forms.IntegerField(label="Divisions a turn", min_value=1, max_value=2000)
+    dial_reads = forms.ChoiceField(label="The dial reads", choices=Reads.choices)
+    slide_travel_mm = LengthField(label="The slide moves out by")
+    shank_mm = LengthField(label="Its holes take a shank of")
+    holes = forms.CharField(
+        label="Holes with their offsets",
+        widget=forms.Textarea(attrs={"rows": 4}),
+        error_messages={"required": "A head without holes holds no bar. Type one a line: 1 0."},
+        help_text="One a line: name, then offset from the axis with the slide home. 1 0",
+    )
+    max_rpm = forms.IntegerField(label="Largest speed swung out, rpm", required=False, min_value=1, max_value=20000)
+
+    def clean_holes(self) -> list[tuple[str, Any]]:
+        """Lines or commas; each a name and an offset, each name once."""
+        found: dict[str, Any] = {}
+        for line in re.split(r"[\n;]", self.cleaned_data["holes"]):
+            if not line.strip():
+                continue
+            match = _HOLE.match(line.strip())
+            if match is None:
+                raise forms.ValidationError(f"{line.strip()} is not understood. Type a hole and its offset, like 2 15.")
+            try:
+                offset = self.units.read(match["offset"])
+            except InvalidInput as error:
+                raise forms.ValidationError(error_sentence(error, self.units.unit)) from None
+            if match["name"] in found:
+                raise forms.ValidationError(f"Hole {match['name']} stands here twice.")
+            found[match["name"]] = offset
+        return list(found.items())
+
 
 class BarForm(CribForm):
     """A boring bar."""
 
     model = Bar
-    kind = forms.ChoiceField(label="Kind", choices=[(k, v.label) for k, v in bar_kinds().items() if k != "line-bar"])
+    kind = forms.ChoiceField(label="Kind", choices=[(k, v.label) for k, v in bar_kinds().items()])
     diameter_mm = LengthField(label="Diameter, measured")
     length_mm = LengthField(label="Length over all")
     min_bore_mm = LengthField(label="Smallest bore it enters", required=False,
                               help_text="empty: its diameter and a tenth")  # fmt: skip
     grip_mm = LengthField(label="Must stay in the clamp", required=False, help_text="empty: three diameters")
+    tip_mm = LengthField(label="Tip from the bar's own centre", required=False,
+                         help_text="only a bar for a boring head")  # fmt: skip
+    shank_mm = LengthField(label="Shank", required=False, help_text="empty: as thick as the bar")
 
     def clean(self) -> dict[str, Any]:
         """A bar must be longer than its grip."""
@@ -92,6 +147,14 @@ class BarForm(CribForm):
         elif values["min_bore_mm"] < diameter:
             self.add_error("min_bore_mm", "A bar cannot enter a bore smaller than itself, "
                                           f"{self.units.plain(diameter)} {self.units.label}.")  # fmt: skip
+        tip = values.get("tip_mm")
+        if tip is not None and tip <= diameter / 2:
+            self.add_error("tip_mm", f"The tip must stand past the bar's own {self.units.plain(diameter / 2)}, or the "
+                                     f"bar rubs; {self.units.plain(tip)} {self.units.label} was given.")  # fmt: skip
+        if values.get("kind") == "line-bar":
+            if tip is not None:
+                self.add_error("tip_mm", "A line bar runs in bearings; only a bar for a boring head has this figure.")
+            return values
         grip = values.get("grip_mm") or 3 * diameter
         if length <= grip:
             self.add_error("length_mm", f"The clamp keeps {self.units.plain(grip)}; a bar of "
@@ -145,6 +208,6 @@ class IndicatorForm(CribForm):
 
 
 FORMS: dict[str, type[CribForm]] = {
-    "machine": MachineForm, "bar": BarForm, "cutter": CutterForm, "gauge": GaugeForm,
+    "machine": MachineForm, "head": HeadForm, "bar": BarForm, "cutter": CutterForm, "gauge": GaugeForm,
     "indicator": IndicatorForm,
 }  # fmt: skip

@@ -7,7 +7,7 @@ from typing import Any
 
 from django.db import models
 
-from gyrocore import BarCandidate, BarSection, Dial, GaugeData, bar_kinds
+from gyrocore import BarCandidate, BarSection, Dial, GaugeData, HeadBar, HeadHole, bar_kinds
 
 
 def mm(**kwargs: Any) -> Any:
@@ -32,21 +32,33 @@ class CribItem(models.Model):
         return self.name
 
 
+class Reads(models.TextChoices):
+    """What one division of a dial moves."""
+
+    RADIUS = "radius", "radius"
+    DIAMETER = "diameter", "diameter"
+
+
 class Machine(CribItem):
-    """A lathe: its speeds with lever positions, its cross-slide dial, its cap when unbalanced."""
+    """A machine: its speeds with lever positions, its slide's dial where it has one, its cap when unbalanced."""
 
-    class Reads(models.TextChoices):
-        RADIUS = "radius", "radius"
-        DIAMETER = "diameter", "diameter"
+    class Kind(models.TextChoices):
+        LATHE = "lathe", "lathe"
+        MILL = "mill", "mill"
+        BORER = "borer", "horizontal borer"
+        PORTABLE = "portable", "portable bar"
 
-    division_mm = mm()
-    divisions_per_turn = models.PositiveIntegerField()
-    dial_reads = models.CharField(max_length=8, choices=Reads.choices)
+    kind = models.CharField(max_length=10, choices=Kind.choices, default=Kind.LATHE)
+    division_mm = mm(null=True, blank=True)
+    divisions_per_turn = models.PositiveIntegerField(null=True, blank=True)
+    dial_reads = models.CharField(max_length=8, choices=Reads.choices, default=Reads.RADIUS)
     unbalanced_max_rpm = models.PositiveIntegerField(null=True, blank=True)
 
     @property
-    def dial(self) -> Dial:
-        """The cross-slide's dial for the core."""
+    def dial(self) -> Dial | None:
+        """The dial of the slide that sets a cut, for the core."""
+        if self.division_mm is None or self.divisions_per_turn is None:
+            return None
         return Dial(
             division_mm=float(self.division_mm),
             divisions_per_turn=self.divisions_per_turn,
@@ -77,8 +89,45 @@ class MachineSpeed(models.Model):
         return f"{self.lever} {self.rpm}"
 
 
+class Head(CribItem):
+    """A boring head: its dial, how far its slide moves, its holes, and how fast it may turn swung out."""
+
+    division_mm = mm()
+    divisions_per_turn = models.PositiveIntegerField()
+    dial_reads = models.CharField(max_length=8, choices=Reads.choices)
+    slide_travel_mm = mm()
+    shank_mm = mm()
+    max_rpm = models.PositiveIntegerField(null=True, blank=True)
+
+    @property
+    def dial(self) -> Dial:
+        """The head's dial for the core."""
+        return Dial(
+            division_mm=float(self.division_mm), divisions_per_turn=self.divisions_per_turn, reads=self.dial_reads
+        )
+
+    def offsets(self) -> list[HeadHole]:
+        """The holes with their offsets, nearest the axis first."""
+        return [HeadHole(hole=hole.name, offset_mm=float(hole.offset_mm)) for hole in self.holes.all()]
+
+
+class Hole(models.Model):
+    """A hole of a boring head: how far off the spindle's axis it lies with the slide home."""
+
+    head = models.ForeignKey(Head, on_delete=models.CASCADE, related_name="holes")
+    name = models.CharField(max_length=12)
+    offset_mm = mm()
+
+    class Meta:
+        ordering = ["offset_mm"]
+        constraints = [models.UniqueConstraint(fields=["head", "name"], name="one_hole_once")]
+
+    def __str__(self) -> str:
+        return f"hole {self.name}"
+
+
 class Bar(CribItem):
-    """A boring bar held by its shank."""
+    """A boring bar: held by its shank, in a boring head's hole, or in bearings."""
 
     kind = models.CharField(max_length=20, choices=[(k, v.label) for k, v in bar_kinds().items()])
     diameter_mm = mm()
@@ -86,6 +135,26 @@ class Bar(CribItem):
     length_mm = mm()
     grip_mm = mm(null=True, blank=True)
     min_bore_mm = mm()
+    #: Tip from the bar's own centre: only bars for a boring head have one.
+    tip_mm = mm(null=True, blank=True)
+    shank_mm = mm(null=True, blank=True)
+
+    @property
+    def method(self) -> str:
+        """The way of boring that it is made for."""
+        if self.kind == "line-bar":
+            return "line"
+        return "lathe-bar" if self.tip_mm is None else "head"
+
+    @property
+    def held_by_mm(self) -> float:
+        """The shank's diameter: the bar's own unless it is stepped."""
+        return float(self.diameter_mm if self.shank_mm is None else self.shank_mm)
+
+    @property
+    def head_bar(self) -> HeadBar:
+        """The bar as a boring head swings it."""
+        return HeadBar(shank_diameter_mm=float(self.diameter_mm), tip_projection_mm=float(self.tip_mm or 0))
 
     @property
     def least_grip_mm(self) -> float:
@@ -114,9 +183,10 @@ class Bar(CribItem):
             kind=self.kind,
             diameter_mm=float(self.diameter_mm),
             inner_diameter_mm=float(self.inner_diameter_mm),
-            shank_mm=float(self.diameter_mm),
+            shank_mm=self.held_by_mm,
             reach_mm=self.reach_mm,
             min_bore_mm=float(self.min_bore_mm),
+            fixed_reach=self.method == "head",
         )
 
 

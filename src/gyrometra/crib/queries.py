@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from gyrometra.crib.models import Bar, CribItem, Cutter, Gauge, Indicator, Machine
+from gyrometra.crib.models import Bar, CribItem, Cutter, Gauge, Head, Indicator, Machine
 
 #: Where each kind of thing is used: the relation back, and the way from there to the job.
 _USES = {
     Machine: ("setups", "job"),
     Bar: ("plans", "setup__job"),
+    Head: ("plans", "setup__job"),
     Cutter: ("plans", "setup__job"),
     Gauge: ("sizes", "setup__job"),
     Indicator: ("rounds", "setup__job"),

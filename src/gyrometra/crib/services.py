@@ -9,7 +9,7 @@ from django.db import transaction
 
 from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Typed
-from gyrometra.crib.models import CribItem, Machine, MachineSpeed
+from gyrometra.crib.models import CribItem, Head, Hole, Machine, MachineSpeed
 from gyrometra.crib.queries import used_by
 
 
@@ -35,8 +35,8 @@ def put_back(*, user: User, item: CribItem) -> None:
 
 @transaction.atomic
 def keep_item(*, user: User, item: CribItem, values: Mapping[str, Any], typed: Mapping[str, Typed]) -> CribItem:
-    """Write a thing of the crib; a machine's speeds with it."""
-    plain = {name: value for name, value in values.items() if name != "speeds"}
+    """Write a thing of the crib; a machine's speeds and a head's holes with it."""
+    plain = {name: value for name, value in values.items() if name not in ("speeds", "holes")}
     for name, value in plain.items():
         setattr(item, name, value)
     item.typed = dict(typed)
@@ -46,4 +46,7 @@ def keep_item(*, user: User, item: CribItem, values: Mapping[str, Any], typed: M
         MachineSpeed.objects.bulk_create(
             MachineSpeed(machine=item, lever=lever, rpm=rpm) for lever, rpm in values["speeds"]
         )
+    if isinstance(item, Head) and "holes" in values:
+        item.holes.all().delete()
+        Hole.objects.bulk_create(Hole(head=item, name=name, offset_mm=offset) for name, offset in values["holes"])
     return item

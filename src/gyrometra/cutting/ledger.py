@@ -6,10 +6,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from statistics import fmean
 
-from gyrocore import DialMove, Slip, radius_diameter_slip
+from gyrocore import Slip, radius_diameter_slip
 from gyrometra.cutting.models import CutEntry
 from gyrometra.jobs.models import Bore, SetUp
 from gyrometra.jobs.reckon import PlannedPass, Reckoning
+from gyrometra.jobs.setting import Setting
 
 
 @dataclass
@@ -75,14 +76,16 @@ class Ledger:
                 size += float(earlier.set_entry.change_mm or 0)
         return size
 
-    def next_move(self, row: PassRow) -> DialMove:
-        """The dial for this pass, from what the last ones really came to."""
-        return self.reckoning.dial_move(self.size_before(row), row.planned.cut.diameter_mm, self.dial_at)
+    def next_setting(self, row: PassRow) -> Setting:
+        """The setting for this pass, from what the last ones really came to."""
+        return self.reckoning.setting(self.size_before(row), row.planned.cut.diameter_mm, self.dial_at)
 
     @property
     def dial_at(self) -> float:
-        """Where the cross-slide dial stands after all that was set, from 0 at touch."""
-        dial = self.reckoning.machine.dial
+        """Where the dial stands after all that was set, from 0 at touch; 0 where there is none."""
+        dial = self.reckoning.dial
+        if dial is None:
+            return 0.0
         moved = sum(float(row.set_entry.divisions or 0) for row in self.rows if row.set_entry)
         stand = moved % dial.divisions_per_turn
         return 0.0 if dial.divisions_per_turn - stand < 1e-6 else stand

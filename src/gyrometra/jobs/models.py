@@ -7,8 +7,8 @@ from typing import Any
 from django.conf import settings
 from django.db import models
 
-from gyrocore import materials
-from gyrometra.crib.models import Bar, Cutter, Machine, mm
+from gyrocore import BoreInLine, Method, materials, method, methods
+from gyrometra.crib.models import Bar, Cutter, Head, Machine, mm
 from gyrometra.jobs.queries import JobQuerySet
 
 
@@ -36,13 +36,7 @@ class Job(models.Model):
 
 
 class SetUp(models.Model):
-    """One axis of rotation on one machine, held one way; says which part turns."""
-
-    class Turns(models.TextChoices):
-        WORK = "work", "the work turns, the bar stands"
-
-    class Holding(models.TextChoices):
-        FOUR_JAW = "four-jaw", "four-jaw chuck"
+    """One axis of rotation on one machine, bored one way; the way says which part turns and what holds it."""
 
     class Reference(models.TextChoices):
         OLD_BORE = "old-bore", "the old bore"
@@ -50,14 +44,22 @@ class SetUp(models.Model):
 
     job = models.OneToOneField(Job, on_delete=models.CASCADE, related_name="setup")
     machine = models.ForeignKey(Machine, on_delete=models.PROTECT, related_name="setups")
-    turns = models.CharField(max_length=8, choices=Turns.choices, default=Turns.WORK)
-    holding = models.CharField(max_length=12, choices=Holding.choices, default=Holding.FOUR_JAW)
+    method = models.CharField(
+        max_length=12, choices=[(key, way.label) for key, way in methods().items()], default="lathe-bar"
+    )
     reference = models.CharField(max_length=12, choices=Reference.choices)
     room_behind_mm = mm(null=True, blank=True)
+    #: How far the middles of the bores may lie off one line, as a diameter; only for several bores.
+    coaxiality_mm = mm(null=True, blank=True)
     typed = models.JSONField(default=dict, blank=True)
 
     def __str__(self) -> str:
         return f"{self.job.number} on {self.machine}"
+
+    @property
+    def way(self) -> Method:
+        """The way of boring: which part turns, what is trued, how a cut is set."""
+        return method(self.method)
 
     @property
     def surface(self) -> str:
@@ -68,12 +70,21 @@ class SetUp(models.Model):
 class Bore(models.Model):
     """One bore of a set-up's axis: where it lies, as it is, as it must become, what else it must keep."""
 
+    class Ends(models.TextChoices):
+        THROUGH = "through", "through"
+        SHOULDER = "shoulder", "counterbore, ends at a shoulder"
+
     setup = models.ForeignKey(SetUp, on_delete=models.CASCADE, related_name="bores")
     name = models.CharField(max_length=20, default="bore")
     place = models.PositiveSmallIntegerField(default=1)
     #: From the open face of the first bore, along the axis.
     start_mm = mm(default=0)
     length_mm = mm()
+    ends = models.CharField(max_length=10, choices=Ends.choices, default=Ends.THROUGH)
+    #: Depth of the shoulder from the open face: as written, and its limits.
+    depth_wanted = models.CharField(max_length=80, blank=True)
+    depth_lower_mm = mm(null=True, blank=True)
+    depth_upper_mm = mm(null=True, blank=True)
     wanted = models.CharField(max_length=80)
     nominal_mm = mm(null=True, blank=True)
     lower_mm = mm()
@@ -92,6 +103,16 @@ class Bore(models.Model):
 
     def __str__(self) -> str:
         return f"{self.name} {self.wanted}"
+
+    @property
+    def has_shoulder(self) -> bool:
+        """Whether the cut ends at a shoulder."""
+        return self.ends == self.Ends.SHOULDER
+
+    @property
+    def in_line(self) -> BoreInLine:
+        """The bore's place along the axis, for the core."""
+        return BoreInLine(name=self.name, start_mm=float(self.start_mm), end_mm=self.end_mm)
 
     @property
     def end_mm(self) -> float:
@@ -146,6 +167,9 @@ class Plan(models.Model):
     setup = models.OneToOneField(SetUp, on_delete=models.CASCADE, related_name="plan")
     bar = models.ForeignKey(Bar, null=True, blank=True, on_delete=models.PROTECT, related_name="plans")
     cutter = models.ForeignKey(Cutter, null=True, blank=True, on_delete=models.PROTECT, related_name="plans")
+    head = models.ForeignKey(Head, null=True, blank=True, on_delete=models.PROTECT, related_name="plans")
+    #: Places of the bearings along the axis, from the open face of the first bore [mm].
+    bearings_mm = models.JSONField(default=list, blank=True)
     overrun_mm = mm(default=5)
     clear_mm = mm(default=20)
     chip_clearance_mm = mm(default=5)

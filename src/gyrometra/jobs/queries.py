@@ -6,7 +6,7 @@ from typing import Any
 
 from django.db import models
 
-from gyrometra.crib.models import Bar, CribItem, Cutter, Gauge, Machine
+from gyrometra.crib.models import Bar, CribItem, Cutter, Gauge, Head, Machine
 
 
 class JobQuerySet(models.QuerySet[Any]):
@@ -21,10 +21,10 @@ class JobQuerySet(models.QuerySet[Any]):
     def whole(self) -> JobQuerySet:
         """With all that a step page works from."""
         return self.select_related(
-            "setup__machine", "setup__plan__bar", "setup__plan__cutter", "changed_by",
+            "setup__machine", "setup__plan__bar", "setup__plan__cutter", "setup__plan__head", "changed_by",
             "signoff__by",
         ).prefetch_related(
-            "setup__machine__speeds", "setup__bores__outside", "setup__bores__found"
+            "setup__machine__speeds", "setup__plan__head__holes", "setup__bores__outside", "setup__bores__found"
         )  # fmt: skip
 
     def still_open(self) -> JobQuerySet:
@@ -36,6 +36,7 @@ class JobQuerySet(models.QuerySet[Any]):
         used = {
             Machine: models.Q(setup__machine=item.pk),
             Bar: models.Q(setup__plan__bar=item.pk),
+            Head: models.Q(setup__plan__head=item.pk),
             Cutter: models.Q(setup__plan__cutter=item.pk),
             Gauge: models.Q(setup__sizes__gauge=item.pk),
         }

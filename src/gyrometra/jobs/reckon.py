@@ -17,7 +17,7 @@ from gyrocore import (
     Cut,
     CutTime,
     CuttingForce,
-    DialMove,
+    Dial,
     Finish,
     FirstCut,
     InvalidInput,
@@ -32,7 +32,6 @@ from gyrocore import (
     cutting_force,
     finish,
     first_cut_depths,
-    head_dial,
     material,
     overhang,
     pass_plan,
@@ -41,6 +40,7 @@ from gyrocore import (
 )
 from gyrometra.crib.models import Bar, Cutter
 from gyrometra.jobs.models import Bore, Job
+from gyrometra.jobs.setting import Setting, setting_by_dial, setting_over_bar
 
 T = TypeVar("T")
 #: By how much a listed speed may pass the exact one (shop's choice in the first slice), percent.
@@ -54,7 +54,7 @@ class PlannedPass:
     cut: Pass
     start_mm: float
     feed_mm_rev: float
-    dial: DialMove
+    setting: Setting
     time: CutTime | None
     rpm: float | None
 
@@ -79,6 +79,7 @@ class Reckoning:
         self.plan = self.setup.plan
         self.machine = self.setup.machine
         self.material = material(self.job.material)
+        self.bars = [bar for bar in self.bars if bar.method == self.setup.method]
 
     def _try(self, name: str, work: Callable[[], T]) -> T | None:
         try:
@@ -89,8 +90,9 @@ class Reckoning:
 
     @property
     def bar(self) -> Bar | None:
-        """The bar picked for this set-up."""
-        return self.plan.bar
+        """The bar picked for this set-up; one made for another way of boring does not count."""
+        bar = self.plan.bar
+        return bar if bar is not None and bar.method == self.setup.method else None
 
     @property
     def cutter(self) -> Cutter | None:
@@ -121,6 +123,11 @@ class Reckoning:
             return self.off_centre_mm
         return float(self.bore.runout_limit_mm) / 2
 
+    @property
+    def overrun_mm(self) -> float:
+        """How far the cutter runs past the end: not at all into a shoulder."""
+        return 0.0 if self.bore.has_shoulder else float(self.plan.overrun_mm)
+
     @cached_property
     def reach(self) -> Reach | None:
         """Holder face to cutter point at the end of the cut."""
@@ -129,7 +136,7 @@ class Reckoning:
             "reach",
             lambda: reach_needed(
                 bore_length_mm=float(self.bore.length_mm),
-                overrun_mm=float(self.plan.overrun_mm),
+                overrun_mm=self.overrun_mm,
                 clear_mm=float(self.plan.clear_mm),
                 room_behind_mm=None if room is None else float(room),
             ),
@@ -189,9 +196,16 @@ class Reckoning:
         cut = self.heaviest_cut
         return None if cut is None else self._try("force", lambda: cutting_force(cut))
 
+    @property
+    def out_mm(self) -> float | None:
+        """How far the picked bar stands out: as the bore asks, or its own fixed reach in a boring head."""
+        if self.bar is not None and self.bar.method == "head":
+            return self.bar.reach_mm
+        return self.reach.reach_mm if self.reach else None
+
     def overhang_of(self, bar: Bar) -> Overhang | None:
         """How far a bar may hang out under the heaviest cut."""
-        cut, reach = self.heaviest_cut, self.reach
+        cut = self.heaviest_cut
         if cut is None:
             return None
         return self._try(
@@ -200,7 +214,7 @@ class Reckoning:
                 bar=bar.section,
                 cut=cut,
                 budget_mm=self.budget_mm,
-                needed_mm=reach.reach_mm if reach else None,
+                needed_mm=self.out_mm,
             ),
         )
 
@@ -222,13 +236,16 @@ class Reckoning:
                 needed_reach_mm=reach.reach_mm,
                 bore_mm=start,
                 chip_clearance_mm=float(self.plan.chip_clearance_mm),
+                holder_shanks_mm=[float(self.plan.head.shank_mm)] if self.plan.head else None,
             ),
         )
 
     @property
     def cap_rpm(self) -> float | None:
-        """The set-up's cap: the plan's own, else the machine's for unbalanced work."""
-        cap = self.plan.max_rpm or self.machine.unbalanced_max_rpm
+        """The set-up's cap: the plan's own, else the least of the machine's and the swung head's."""
+        head = self.plan.head.max_rpm if self.plan.head else None
+        caps = [cap for cap in (self.machine.unbalanced_max_rpm, head) if cap]
+        cap = self.plan.max_rpm or min(caps, default=None)
         return None if cap is None else float(cap)
 
     def surface_speed(self, stage: str) -> float | None:
@@ -286,19 +303,19 @@ class Reckoning:
             return []
         before, stand, rows = self.start_mm, 0.0, []
         for cut in self.passes.passes:
-            dial = self.dial_move(before, cut.diameter_mm, at_division=stand)
+            setting = self.setting(before, cut.diameter_mm, at_division=stand)
             speed = self.rough_speed if cut.kind in ("rough", "test") else self.finish_speed
             rows.append(
                 PlannedPass(
                     cut=cut,
                     start_mm=before,
                     feed_mm_rev=self.feed_of(cut),
-                    dial=dial,
+                    setting=setting,
                     time=self._time(cut, speed),
                     rpm=speed.set_rpm if speed else None,
                 )
             )
-            before, stand = cut.diameter_mm, dial.set_to_division
+            before, stand = cut.diameter_mm, setting.stands_at
         return rows
 
     def _time(self, cut: Pass, speed: Speed | None) -> CutTime | None:
@@ -308,17 +325,21 @@ class Reckoning:
             length_mm=float(self.bore.length_mm),
             feed_mm_rev=self.feed_of(cut),
             rpm=speed.set_rpm,
-            overrun_mm=float(self.plan.overrun_mm),
+            overrun_mm=self.overrun_mm,
         )
 
-    def dial_move(self, measured_mm: float, target_mm: float, at_division: float = 0.0) -> DialMove:
-        """The cross-slide's move from one size to another."""
-        return head_dial(
-            measured_diameter_mm=measured_mm,
-            target_diameter_mm=target_mm,
-            dial=self.machine.dial,
-            at_division=at_division,
-        )
+    @property
+    def dial(self) -> Dial | None:
+        """The dial that sets a cut: the slide's, or the boring head's; none where it is set over the bar."""
+        if self.setup.way.set_by == "head":
+            return self.plan.head.dial if self.plan.head else None
+        return self.machine.dial if self.setup.way.set_by == "dial" else None
+
+    def setting(self, measured_mm: float, target_mm: float, at_division: float = 0.0) -> Setting:
+        """How the cutter is set from one size to another, by this way of boring."""
+        if self.setup.way.set_by == "over-bar" and self.bar is not None:
+            return setting_over_bar(measured_mm, target_mm, float(self.bar.diameter_mm))
+        return setting_by_dial(measured_mm, target_mm, self.dial, at_division)
 
     @property
     def minutes(self) -> float | None:

@@ -18,6 +18,10 @@ from gyrometra.jobs.models import Bore, FoundSize, Job, KeptAnswer, OutsideStep,
 from gyrometra.jobs.permissions import ChangedMeanwhile, lock_open, require_open
 
 
+class StillNeeded(Exception):
+    """What was to be taken away is still needed."""
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Row:
     """Two lengths of a list: a depth and its size, or a step's length and diameter."""
@@ -35,9 +39,16 @@ class WorkData:
     part: str
     material: str
     machine: Machine
+    method: str
     reference: str
     room_behind_mm: Decimal | None
+    coaxiality_mm: Decimal | None
+    name: str
+    start_mm: Decimal
     length_mm: Decimal
+    ends: str
+    depth_wanted: str
+    depth: Limits | None
     wanted: str
     limits: Limits
     runout_limit_mm: Decimal
@@ -69,6 +80,33 @@ def change_work(*, user: User, bore: Bore, version: int, work: WorkData) -> Job:
     _write_setup(setup, work)
     _write_bore(Bore.objects.get(pk=bore.pk), work)
     return locked
+
+
+@transaction.atomic
+def add_bore(*, user: User, like: Bore, version: int, name: str, start_mm: Decimal, typed: Mapping[str, Typed]) -> Bore:
+    """Add a bore in line that is like another but for its place, and is not measured yet."""
+    locked = lock_job(job=like.setup.job, version=version)
+    last = Bore.objects.filter(setup=like.setup).order_by("-place")[0]
+    bore = Bore.objects.get(pk=like.pk)
+    kept = {key: entry for key, entry in bore.typed.items() if key.endswith("_limit_mm") or key == "length_mm"}
+    bore.pk, bore._state.adding = None, True
+    bore.name, bore.start_mm, bore.place = name, start_mm, last.place + 1
+    bore.typed = {**kept, **typed}
+    bore.save()
+    _stamp(locked, user)
+    return bore
+
+
+@transaction.atomic
+def remove_bore(*, user: User, bore: Bore, version: int) -> None:
+    """Take a bore out of the line; refused for the only one, and once anything of it is logged."""
+    locked = lock_job(job=bore.setup.job, version=version)
+    if not Bore.objects.filter(setup=bore.setup).exclude(pk=bore.pk).exists():
+        raise StillNeeded("A job keeps one bore at least.")
+    if bore.cuts.exists() or bore.sizes.exists() or bore.rounds.exists():
+        raise StillNeeded(f"{bore.name} has entries in its logs: they must stay, and so must it.")
+    bore.delete()
+    _stamp(locked, user)
 
 
 @transaction.atomic
@@ -134,14 +172,18 @@ def _write_job(job: Job, user: User, work: WorkData) -> None:
 
 
 def _write_setup(setup: SetUp, work: WorkData) -> None:
-    setup.machine, setup.reference = work.machine, work.reference
-    setup.room_behind_mm = work.room_behind_mm
-    setup.typed = {name: work.typed[name] for name in ("room_behind_mm",) if name in work.typed}
+    setup.machine, setup.method, setup.reference = work.machine, work.method, work.reference
+    setup.room_behind_mm, setup.coaxiality_mm = work.room_behind_mm, work.coaxiality_mm
+    setup.typed = {name: work.typed[name] for name in ("room_behind_mm", "coaxiality_mm") if name in work.typed}
     setup.save()
 
 
 def _write_bore(bore: Bore, work: WorkData) -> None:
     limits = work.limits
+    bore.name, bore.start_mm = work.name, work.start_mm
+    bore.ends, bore.depth_wanted = work.ends, work.depth_wanted
+    bore.depth_lower_mm = to_decimal(work.depth.lower_mm) if work.depth else None
+    bore.depth_upper_mm = to_decimal(work.depth.upper_mm) if work.depth else None
     bore.length_mm, bore.wanted = work.length_mm, work.wanted
     bore.nominal_mm = None if limits.nominal_mm is None else to_decimal(limits.nominal_mm)
     bore.lower_mm, bore.upper_mm = to_decimal(limits.lower_mm), to_decimal(limits.upper_mm)

@@ -15,7 +15,7 @@ from gyrometra.accounts.models import User
 from gyrometra.accounts.services import make_account
 from gyrometra.bridge.units import Units
 from gyrometra.crib.forms import FORMS
-from gyrometra.crib.models import Bar, Cutter, Gauge, Indicator, Machine
+from gyrometra.crib.models import Bar, Cutter, Gauge, Head, Indicator, Machine
 from gyrometra.crib.services import keep_item
 from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.services import log_cut
@@ -23,7 +23,8 @@ from gyrometra.inspection.services import log_size, sign_off
 from gyrometra.jobs import services as jobs
 from gyrometra.steps import plates, progress
 from gyrometra.steps.forms import (
-    BarForm,
+    BAR_FORMS,
+    BoreForm,
     CheckSizeForm,
     CutsForm,
     PassSizeForm,
@@ -93,13 +94,17 @@ def _job(people: dict[str, User], data: dict[str, Any]) -> None:
     user, number = people[data["by"]], data["number"]
     ids = Ids(number)
     jobs.create_job(user=user, work=_valid(WorkForm(_work_fields(data), units=UNITS)).work())
+    for more in data.get("bores", []):
+        _bore(user, number, data, more)
     if "bar" in data:
+        head = {"head": Head.objects.get(name=data["bar"]["head"]).pk} if "head" in data["bar"] else {}
         picked = {
             **data["bar"],
+            **head,
             "bar": Bar.objects.get(name=data["bar"]["bar"]).pk,
             "cutter": Cutter.objects.get(name=data["bar"]["cutter"]).pk,
         }
-        _plan(user, number, BarForm, picked)
+        _plan(user, number, BAR_FORMS[data.get("method", "lathe-bar")], picked)
     if "cuts" in data:
         _plan(user, number, CutsForm, data["cuts"])
     for turn in data.get("rounds", []):
@@ -111,8 +116,20 @@ def _job(people: dict[str, User], data: dict[str, Any]) -> None:
     progress.keep(open_page(number, UNITS))
 
 
+def _bore(user: User, number: str, data: dict[str, Any], more: dict[str, Any]) -> None:
+    """One more bore in line: like the first, at its own place, with its own sizes."""
+    first = open_page(number, UNITS).bore
+    form = _valid(BoreForm(more, units=UNITS, like=first))
+    job = first.setup.job
+    made = jobs.add_bore(user=user, like=first, version=job.version, typed=form.typed(), **form.cleaned_data)
+    bore = open_page(number, UNITS, made.place).bore
+    work = _valid(WorkForm(_work_fields({**data, **more}), units=UNITS, bore=bore)).work()
+    jobs.change_work(user=user, bore=bore, version=bore.setup.job.version, work=work)
+
+
 def _work_fields(data: dict[str, Any]) -> dict[str, Any]:
-    fields: dict[str, Any] = {key: value for key, value in data.items() if isinstance(value, str)}
+    fields: dict[str, Any] = {"method": "lathe-bar", "ends": "through"}
+    fields |= {key: value for key, value in data.items() if isinstance(value, str)}
     fields["machine"] = Machine.objects.get(name=data["machine"]).pk
     for place, (z, d) in enumerate(data["found"]):
         fields |= {f"found_z_{place}": z, f"found_d_{place}": d}

@@ -15,6 +15,8 @@ from gyrometra.cutting.ledger import Ledger, cuts_of, ledger_of
 from gyrometra.cutting.models import CutEntry
 from gyrometra.inspection.judged import Judged, sizes_of
 from gyrometra.inspection.models import SizeReading
+from gyrometra.jobs.in_bearings import Line, line_at, one_more
+from gyrometra.jobs.in_head import HoleFit, holes_of
 from gyrometra.jobs.models import Bore, Job, KeptAnswer
 from gyrometra.jobs.reckon import Reckoning
 from gyrometra.truing.models import Round
@@ -97,8 +99,14 @@ class JobPage:
 
     @property
     def rounds(self) -> list[RoundView]:
-        """Truing rounds, oldest first."""
-        return [view for view in self.shared.rounds if view.round.purpose == Round.Purpose.TRUE]
+        """Truing rounds, oldest first: of the set-up, or at this bore where the bar is trued bore by bore."""
+        at = (None, self.bore.pk)
+        return [v for v in self.shared.rounds if v.round.purpose == Round.Purpose.TRUE and v.round.bore_id in at]
+
+    @property
+    def is_end_bore(self) -> bool:
+        """Whether it is the first or the last of the line: these two hold the axis."""
+        return self.bore.pk in (self.bores[0].pk, self.bores[-1].pk)
 
     @cached_property
     def trued(self) -> RoundView | None:
@@ -115,6 +123,25 @@ class JobPage:
     def _old_bore(self) -> bool:
         """Only a sweep of the old bore says how far the old bore lies off."""
         return self.job.setup.surface == "inside"
+
+    @cached_property
+    def line(self) -> Line | None:
+        """The bar in its bearings as they stand; None while bar or bearings are missing or refused."""
+        return line_at(self.reckoning, self.job.setup.plan.bearings_mm)
+
+    @cached_property
+    def better_line(self) -> Line | None:
+        """With one more bearing where it helps most; None where the line holds as it is, or none fits."""
+        if self.line is not None and self.line.holds and self.line.layout.ok:
+            return None
+        stand = self.job.setup.plan.bearings_mm
+        place = one_more(self.reckoning, stand)
+        return None if place is None else line_at(self.reckoning, [*stand, place])
+
+    @cached_property
+    def holes(self) -> list[HoleFit]:
+        """The boring head's holes against the sizes of the plan."""
+        return holes_of(self.reckoning)
 
     @cached_property
     def ledger(self) -> Ledger:
@@ -147,7 +174,7 @@ class JobPage:
 
     def cautions(self, step: str) -> tuple[Caution, ...]:
         """What to look out for at this step."""
-        return cautions(method=self.job.setup.holding, step=step, material_key=self.job.material)
+        return cautions(method=self.job.setup.method, step=step, material_key=self.job.material)
 
 
 def page_of(job: Job, units: Units, place: int | None = None) -> JobPage:

@@ -11,6 +11,7 @@ from typing import Any
 
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import CribItem
+from gyrometra.jobs.in_head import picked_hole
 from gyrometra.jobs.models import Job
 from gyrometra.steps.page import JobPage, open_page
 
@@ -51,7 +52,7 @@ _URGENT = (BAD, WARN, AHEAD, DONE)
 def _worst(page: JobPage, work: Callable[[JobPage], Line]) -> Line:
     if len(page.bores) == 1:
         return work(page)
-    lines = [(one.bore, work(one)) for one in page.each]
+    lines = [(one.bore, work(one)) for one in page.each if work is not _true or one.is_end_bore]
     bore, (state, code, values) = min(lines, key=lambda pair: _URGENT.index(pair[1][0]))
     named = values if state == DONE else {**values, "of": bore.name}
     return state, code, named
@@ -65,6 +66,36 @@ def _work(page: JobPage) -> Line:
 
 
 def _bar(page: JobPage) -> Line:
+    way = page.job.setup.way.set_by
+    if way == "over-bar":
+        return _bar_in_line(page)
+    return _bar_in_head(page) if way == "head" else _bar_out(page)
+
+
+def _bar_in_line(page: JobPage) -> Line:
+    plan, line = page.job.setup.plan, page.line
+    if plan.bar is None:
+        return AHEAD, "no_bar", {}
+    if line is None:
+        return (BAD, "bearings_wrong", {}) if plan.bearings_mm else (AHEAD, "no_bearings", {})
+    values = {"count": len(line.bearings_mm)}
+    if page.reckoning.force is None:
+        return WARN, "line_no_cutter", values
+    if not line.holds:
+        return BAD, "line_over", values
+    return DONE, "line" if line.layout.ok else "line_over_advice", values
+
+
+def _bar_in_head(page: JobPage) -> Line:
+    if page.job.setup.plan.head is None:
+        return AHEAD, "no_head", {}
+    state, code, values = _bar_out(page)
+    if state in (DONE, WARN) and picked_hole(page.holes) is None:
+        return BAD, "no_hole", {}
+    return state, code, values
+
+
+def _bar_out(page: JobPage) -> Line:
     reckoning = page.reckoning
     reach = reckoning.reach
     if reckoning.bar is None or reach is None:
@@ -72,14 +103,15 @@ def _bar(page: JobPage) -> Line:
     found = reckoning.overhang
     if found is None:
         return WARN, "no_cutter", {"reach_mm": reach.reach_mm}
-    values = {"reach_mm": reach.reach_mm, "bar": reckoning.bar.name}
+    out = reckoning.out_mm or reach.reach_mm
+    values = {"reach_mm": out, "bar": reckoning.bar.name}
     if not found.exceeded:
         return DONE, "bar", values
-    over = reach.reach_mm - found.safe_overhang_mm
+    over = out - found.safe_overhang_mm
     if found.exceeded == ("rule",):
         return DONE, "bar_over_advice", {**values, "over_mm": over}
     hard = found.hard_limit_mm or 0.0
-    return BAD, "bar_over_limit", {**values, "over_mm": reach.reach_mm - hard}
+    return BAD, "bar_over_limit", {**values, "over_mm": out - hard}
 
 
 def _cuts(page: JobPage) -> Line:
@@ -130,9 +162,10 @@ def next_action(page: JobPage, found: list[Station]) -> Next:
     if page.is_signed:
         return Next("check", "signed", {"who": page.job.signoff.by.username})
     step = next((s.step for s in found if s.state not in (DONE,)), "check")
-    if len(page.bores) == 1 or step == "true":
+    if len(page.bores) == 1:
         return _NEXT[step](page)
-    one = next((p for p in page.each if _LINES_OF[step](p)[0] != DONE), page)
+    each = [one for one in page.each if step != "true" or one.is_end_bore]
+    one = next((p for p in each if _LINES_OF[step](p)[0] != DONE), page)
     action = _NEXT[step](one)
     return replace(action, values={**action.values, "of": one.bore.name, "place": one.bore.place})
 
@@ -142,6 +175,17 @@ def _next_work(page: JobPage) -> Next:
 
 
 def _next_bar(page: JobPage) -> Next:
+    way, plan = page.job.setup.way.set_by, page.job.setup.plan
+    if way == "over-bar":
+        return _next_line(page)
+    if way == "head" and plan.head is None:
+        return Next("bar", "choose_head")
+    if way == "head" and page.reckoning.overhang is not None and picked_hole(page.holes) is None:
+        return Next("bar", "no_hole_reaches")
+    return _next_out(page)
+
+
+def _next_out(page: JobPage) -> Next:
     reach = page.reckoning.reach
     if page.reckoning.bar is None and reach is not None:
         return Next("bar", "choose_bar", {"reach_mm": reach.reach_mm})
@@ -150,6 +194,21 @@ def _next_bar(page: JobPage) -> Next:
     if page.reckoning.overhang is None:
         return Next("bar", "choose_cutter")
     return Next("bar", "bring_bar_in", {"reach_mm": reach.reach_mm})
+
+
+def _next_line(page: JobPage) -> Next:
+    plan = page.job.setup.plan
+    if plan.bar is None:
+        return Next("bar", "choose_line_bar")
+    if page.line is None:
+        return Next("bar", "stand_bearings")
+    if page.reckoning.force is None:
+        return Next("bar", "choose_cutter")
+    better = page.better_line
+    if better is not None and better.holds:
+        place = next(p for p in better.bearings_mm if p not in page.line.bearings_mm)
+        return Next("bar", "one_more_bearing", {"count": len(better.bearings_mm), "at_mm": place})
+    return Next("bar", "line_does_not_hold")
 
 
 def _next_cuts(page: JobPage) -> Next:
@@ -164,6 +223,10 @@ def _next_true(page: JobPage) -> Next:
     if last is None or not last.moves:
         return Next("true", "begin_truing")
     move = last.moves[0]
+    if last.way.set_by != "dial":
+        to = move.slacken if last.way.set_by == "head" else move.tighten
+        what = "table" if last.way.set_by == "head" else "bar"
+        return Next("true", "move_it", {"what": what, "to": to, "value_mm": move.by_mm})
     return Next("true", "move_jaws", {"slacken": move.slacken, "tighten": move.tighten, "value_mm": move.by_mm})
 
 
@@ -217,6 +280,9 @@ VERDICT_WORDS = {
 
 _LINES = {
     "measure_first": "measure the bore", "work": "{start} to {wanted}", "no_bar": "no bar yet",
+    "no_bearings": "no bearings yet", "bearings_wrong": "bearings do not fit", "line": "on {count} bearings",
+    "line_over": "{count} do not hold", "line_over_advice": "on {count} bearings, over advice",
+    "line_no_cutter": "on {count} bearings, no cutter", "no_head": "no boring head yet", "no_hole": "no hole reaches",
     "no_cutter": "{reach} out, no cutter", "bar": "{reach} out", "bar_over_advice": "{reach} out, {over} over advice",
     "bar_over_limit": "{reach} out, {over} over", "no_cuts": "not planned", "cuts": "{count} passes, {minutes:.0f} min",
     "not_trued": "not trued yet", "trued": "trued, {total}", "truing": "{total}, limit {limit}",
@@ -228,12 +294,19 @@ _LINES = {
 _NEXTS = {
     "measure_first": ("Measure the bore as it is", "Ø ?", ""),
     "choose_bar": ("Choose a bar that reaches", "{reach}", "{unit}"),
+    "choose_head": ("Choose the boring head", "", ""),
+    "no_hole_reaches": ("No hole of the head reaches: another bar or head", "", ""),
+    "choose_line_bar": ("Choose the line bar", "", ""),
+    "stand_bearings": ("Stand the bearings", "", ""),
+    "one_more_bearing": ("Stand bearing {count} at", "{at}", "{unit}"),
+    "line_does_not_hold": ("The bar does not hold: stouter, or nearer bearings", "", ""),
     "fix_reach": ("The reach does not fit", "", ""),
     "bring_bar_in": ("Do not run: bring the bar in", "{reach}", "{unit} out"),
     "choose_cutter": ("Choose the cutter", "", ""),
     "begin_truing": ("Sweep the work, round 1", "", ""),
     "finish_round": ("Read {places} places", "Round {number}", ""),
     "move_jaws": ("Slacken jaw {slacken}, tighten jaw {tighten}", "{value}", "{unit}"),
+    "move_it": ("Move the {what} to the {to}", "{value}", "{unit}"),
     "begin_boring": ("Begin boring", "", ""),
     "bore_to": ("Pass {number}, bore to", "Ø{diameter}", "{unit}"),
     "measure_pass": ("Measure after pass {number}", "Ø{diameter}", "wanted"),
@@ -251,7 +324,7 @@ def _worded(values: dict[str, Any], units: Units) -> dict[str, Any]:
     words: dict[str, Any] = {"unit": units.label}
     for name, value in values.items():
         if name.endswith("_mm"):
-            along = name in ("reach_mm", "over_mm")
+            along = name in ("reach_mm", "over_mm", "at_mm")
             shown = "" if value is None else (units.length(value) if along else units.planned(value))
             words[name[:-3]] = shown
         elif name == "word":

@@ -3,16 +3,21 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from itertools import pairwise
 
 from gyrocore import OverhangLimit, bar_kind, material
 from gyrodraw import (
     BarLayer,
     DialFace,
+    Housing,
     Labels,
+    LineLayer,
     Part,
     RulerLimit,
+    SagCurve,
     Scene,
     Shell,
+    SpanRuler,
     WallPoint,
     Walls,
     bar_band,
@@ -21,11 +26,13 @@ from gyrodraw import (
     convergence_chart,
     cuts_band,
     dial_face,
+    line_band,
     strip_section,
     work_band,
 )
 from gyrometra.bridge.units import Units
 from gyrometra.inspection.judged import Place
+from gyrometra.jobs.in_bearings import Line
 from gyrometra.jobs.models import Bore, Job
 from gyrometra.steps.page import JobPage
 from gyrometra.truing.rounds import RoundView
@@ -47,6 +54,7 @@ def part_of(job: Job, bore: Bore) -> Part:
         aim_mm=bore.aim_mm,
         outside=[(float(s.length_mm), float(s.diameter_mm)) for s in bore.outside.all()],
         hatch=material(job.material).hatch,
+        shoulder=bore.has_shoulder,
     )
 
 
@@ -72,6 +80,68 @@ def work_scenes(page: JobPage) -> list[tuple[str, Scene]]:
     return bands(lambda width: work_band(part, labels, width))
 
 
+def line_scenes(page: JobPage) -> list[tuple[str, Scene]]:
+    """The Bar band of a bar in bearings."""
+    layer = _line_layer(page)
+    return bands(lambda width: line_band(layer, width))
+
+
+def _line_layer(page: JobPage) -> LineLayer:
+    units, bar, plan = page.units, page.reckoning.bar, page.job.setup.plan
+    line, better = page.line, page.better_line
+    shown = better if better is not None and (line is None or not line.holds or not line.layout.ok) else line
+    new = [place for place in shown.bearings_mm if place not in line.bearings_mm] if shown and line else []
+    bores = sorted(page.bores, key=lambda bore: float(bore.start_mm))
+    return LineLayer(
+        housings=[_housing(bore, units) for bore in bores],
+        bearings_mm=list(line.bearings_mm) if line else sorted(plan.bearings_mm),
+        proposed_mm=new[0] if new else None,
+        bar_mm=float(bar.diameter_mm) if bar else 0.0,
+        bar_length_mm=float(bar.length_mm) if bar else 0.0,
+        bar_words=f"{bar.name} Ø{units.plain(bar.diameter_mm)} x {units.length(bar.length_mm)}" if bar else "",
+        hatch=page.reckoning.material.hatch,
+        spans=_spans(shown, page) if shown else [],
+        sags=_sags(line, shown, page),
+        gaps=[
+            (float(a.start_mm), float(b.start_mm), units.length(float(b.start_mm) - float(a.start_mm)))
+            for a, b in pairwise(bores)
+        ],
+    )
+
+
+def _housing(bore: Bore, units: Units) -> Housing:
+    outside = max((float(step.diameter_mm) for step in bore.outside.all()), default=bore.aim_mm * 1.5)
+    return Housing(
+        name=bore.name, start_mm=float(bore.start_mm), end_mm=bore.end_mm, outside_mm=outside, bore_mm=bore.aim_mm,
+        words=f"Ø{bore.wanted}" if units.unit == "mm" else f"Ø{units.planned(bore.aim_mm)}",
+    )  # fmt: skip
+
+
+def _spans(line: Line, page: JobPage) -> list[SpanRuler]:
+    units, allowed = page.units, line.layout.rows[0].allowed_mm
+    found = []
+    for left, right in pairwise(line.bearings_mm):
+        over = right - left - 2 * allowed
+        words = f"{units.length(right - left)}, {units.length(-over)} in hand"
+        if over > 0:
+            words = f"{units.length(right - left)}, {units.length(over)} over {units.length(2 * allowed)}, advice"
+        state = "advice" if over > 0 else "ok"
+        found.append(SpanRuler(left_mm=left, right_mm=right, allowed_mm=allowed, words=words, state=state))
+    return found
+
+
+def _sags(line: Line | None, shown: Line | None, page: JobPage) -> list[SagCurve]:
+    curves = []
+    for one in [line] if shown is line else [line, shown]:
+        if one is None:
+            continue
+        deepest = max(down for _, down in one.response.curve)
+        words = f"{page.units.planned(deepest)} at worst on {len(one.bearings_mm)}"
+        role = "sprung" if one is shown else "sag-over"
+        curves.append(SagCurve(points=one.response.curve, bearings_mm=one.bearings_mm, words=words, role=role))
+    return curves
+
+
 def strip_scene(job: Job) -> Scene:
     """The work at strip size."""
     return strip_section(part_of(job, job.setup.bores.all()[0]))
@@ -80,25 +150,31 @@ def strip_scene(job: Job) -> Scene:
 def bar_scenes(page: JobPage) -> list[tuple[str, Scene]]:
     """The Bar band; without a bar the work alone."""
     reckoning, units = page.reckoning, page.units
-    bar, reach = reckoning.bar, reckoning.reach
-    if bar is None or reach is None:
+    bar, out = reckoning.bar, reckoning.out_mm
+    if page.job.setup.way.set_by == "over-bar":
+        return line_scenes(page) if bar is not None else work_scenes(page)
+    if bar is None or out is None:
         return work_scenes(page)
+    in_head = page.job.setup.way.set_by == "head"
     found = reckoning.overhang
     spring = spring_mm(page)
     layer = BarLayer(
         diameter_mm=float(bar.diameter_mm),
-        overrun_mm=float(reckoning.plan.overrun_mm),
+        overrun_mm=reckoning.overrun_mm,
         clear_mm=float(reckoning.plan.clear_mm),
         bar_words=f"{bar.name} · {bar_kind(bar.kind).label} Ø{units.plain(bar.diameter_mm)}",
-        reach_words=units.length(reach.reach_mm),
+        reach_words=units.length(out),
         part_words=(
-            units.length(reckoning.plan.overrun_mm),
+            units.length(reckoning.overrun_mm),
             units.length(reckoning.bore.length_mm),
-            units.length(reckoning.plan.clear_mm),
+            units.length(out - float(reckoning.bore.length_mm) - reckoning.overrun_mm),
         ),
         spring_mm=spring,
         spring_words=f"springs {units.planned(spring)}, drawn x 1000" if spring is not None else "",
         limits=[_ruler(limit, page) for limit in reversed(found.limits)] if found else [],
+        centre_mm=page.bore.aim_mm / 2 - float(bar.tip_mm or 0) if in_head else 0.0,
+        holder=f"{reckoning.plan.head or 'boring head'}, face" if in_head else "bar holder, on the cross-slide",
+        out_mm=out if in_head else None,
     )
     part = part_of(page.job, page.bore)
     return bands(lambda width: bar_band(part, layer, width))
@@ -117,8 +193,8 @@ _NAMES = {"rule": "Rule of thumb", "deflection": "Deflection", "chatter": "Chatt
 
 
 def _ruler(limit: OverhangLimit, page: JobPage) -> RulerLimit:
-    units, found, reach = page.units, page.reckoning.overhang, page.reckoning.reach
-    needed = reach.reach_mm if reach else 0.0
+    units, found = page.units, page.reckoning.overhang
+    needed = page.reckoning.out_mm or 0.0
     at = limit.overhang_mm
     state, words, figure = "ok", "sets no limit", ""
     if at is not None:
@@ -193,6 +269,9 @@ def face_scene(view: RoundView, units: Units, *, small: bool = False) -> Scene:
         offset_mm=(found.offset_x_mm, found.offset_y_mm) if found else None,
         offset_words=units.planned(found.eccentricity_mm) if found else "",
         moves=moves,
+        places=view.way.places,
+        jaws=view.way.set_by == "dial",
+        seen_from=view.way.seen_from,
     )
     return dial_face(face, 390, 320) if small else dial_face(face)
 

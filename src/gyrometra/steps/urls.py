@@ -7,6 +7,8 @@ from gyrometra.steps import views
 urlpatterns = [
     path("new/", views.new_job, name="new-job"),
     path("<slug:number>/save/work/", views.save_work, name="save-work"),
+    path("<slug:number>/bores/add/", views.add_bore, name="add-bore"),
+    path("<slug:number>/bores/remove/", views.remove_bore, name="remove-bore"),
     path("<slug:number>/save/bar/", views.save_bar, name="save-bar"),
     path("<slug:number>/save/cuts/", views.save_cuts, name="save-cuts"),
     path("<slug:number>/round/<slug:purpose>/", views.begin_round, name="begin-round"),

@@ -15,7 +15,7 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 
 from gyrometra.accounts.people import member
 from gyrometra.bridge.units import Units
-from gyrometra.crib.models import Bar, Cutter, Gauge, Indicator, Machine
+from gyrometra.crib.models import Bar, Cutter, Gauge, Head, Indicator, Machine
 from gyrometra.cutting import services as cutting
 from gyrometra.cutting.models import CutEntry
 from gyrometra.inspection import services as inspection
@@ -24,7 +24,8 @@ from gyrometra.jobs.models import Job
 from gyrometra.jobs.permissions import ChangedMeanwhile, JobClosed, can_sign_verdict
 from gyrometra.steps import plates, progress, scenes
 from gyrometra.steps.forms import (
-    BarForm,
+    BAR_FORMS,
+    BoreForm,
     CheckSizeForm,
     CutsForm,
     EntryForm,
@@ -58,6 +59,7 @@ def _show(request: HttpRequest, page: JobPage, step: str, extra: dict[str, Any])
         "page": page,
         "job": page.job,
         "step": step,
+        "way": page.job.setup.way,
         "rail": plates.rail(page, step),
         "cautions": page.cautions(step),
         "can_sign": can_sign_verdict(member(request)),
@@ -104,8 +106,41 @@ def _work(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRes
     form = extra.pop("form", None) or WorkForm(
         units=page.units, initial=work_initial(page.bore, page.units), bore=page.bore
     )
-    shown = {"form": form, "bands": scenes.work_scenes(page), "plates": plates.work(page)}
+    shown = {
+        "form": form,
+        "bands": scenes.work_scenes(page),
+        "plates": plates.work(page),
+        "bore_form": BoreForm(units=page.units, like=page.bore),
+        "ways": plates.ways(page),
+    }
     return _show(request, page, "work", {**shown, **extra})
+
+
+@require_POST
+def add_bore(request: HttpRequest, number: str) -> HttpResponse:
+    """One more bore in line, like the one that is shown."""
+    page = _page(request, number)
+    form = BoreForm(request.POST, units=page.units, like=page.bore)
+    if not form.is_valid():
+        return _work(request, page, {"bore_form": form})
+    try:
+        bore = jobs.add_bore(
+            user=member(request), like=page.bore, version=_version(request), typed=form.typed(), **form.cleaned_data
+        )
+    except (JobClosed, ChangedMeanwhile) as refused:
+        return _work(request, page, {"bore_form": form, "refused": str(refused)})
+    return _saved(request, number, "work", open_page(number, page.units, bore.place))
+
+
+@require_POST
+def remove_bore(request: HttpRequest, number: str) -> HttpResponse:
+    """Take the bore that is shown out of the line."""
+    page = _page(request, number)
+    try:
+        jobs.remove_bore(user=member(request), bore=page.bore, version=_version(request))
+    except (JobClosed, ChangedMeanwhile, jobs.StillNeeded) as refused:
+        return _work(request, page, {"refused": str(refused)})
+    return _saved(request, number, "work", open_page(number, page.units))
 
 
 @require_POST
@@ -136,14 +171,22 @@ def _plan_form(page: JobPage, form: type[PlanForm]) -> PlanForm:
     return made
 
 
+def _bar_form(page: JobPage) -> type[PlanForm]:
+    return BAR_FORMS[page.job.setup.method]
+
+
 def _bar(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
-    form = extra.pop("form", None) or _plan_form(page, BarForm)
+    form = extra.pop("form", None) or _plan_form(page, _bar_form(page))
     shown = {
         "form": form,
+        "has_head": Head.objects.filter(retired=False).exists(),
+        "holes": plates.hole_rows(page),
+        "table": plates.line_table(page),
         "bands": scenes.bar_scenes(page),
         "rows": plates.bar_rows(page),
         "plates": plates.bar(page),
         "has_cutter": Cutter.objects.filter(retired=False).exists(),
+        "has_line_bar": bool(page.reckoning.bars),
         "has_bar": Bar.objects.filter(retired=False).exists(),
     }
     return _show(request, page, "bar", {**shown, **extra})
@@ -161,8 +204,9 @@ def _cuts(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRes
     return _show(request, page, "cuts", {**shown, **extra})
 
 
-def _save_plan(request: HttpRequest, number: str, step: str, form_class: type[PlanForm]) -> HttpResponse:
+def _save_plan(request: HttpRequest, number: str, step: str) -> HttpResponse:
     page = _page(request, number)
+    form_class = _bar_form(page) if step == "bar" else CutsForm
     form = form_class(request.POST, units=page.units, bore=page.bore)
     if not form.is_valid():
         return _VIEWS[step](request, _page(request, number), {"form": form, "stale": True})
@@ -183,13 +227,13 @@ def _save_plan(request: HttpRequest, number: str, step: str, form_class: type[Pl
 @require_POST
 def save_bar(request: HttpRequest, number: str) -> HttpResponse:
     """Change reach, spring, bar or cutter."""
-    return _save_plan(request, number, "bar", BarForm)
+    return _save_plan(request, number, "bar")
 
 
 @require_POST
 def save_cuts(request: HttpRequest, number: str) -> HttpResponse:
     """Change speeds, feeds, depths or passes."""
-    return _save_plan(request, number, "cuts", CutsForm)
+    return _save_plan(request, number, "cuts")
 
 
 def _correcting(request: HttpRequest, views: Sequence[RoundView]) -> int | None:
@@ -218,7 +262,7 @@ def begin_round(request: HttpRequest, number: str, purpose: str) -> HttpResponse
     if not form.is_valid():
         return _VIEWS[step](request, page, {"round_form": form})
     try:
-        bore = page.bore if step == "check" else None
+        bore = page.bore if step == "check" or page.job.setup.way.several else None
         truing.open_round(user=member(request), setup=page.job.setup, bore=bore, purpose=purpose, **form.cleaned_data)
     except JobClosed as refused:
         return _VIEWS[step](request, page, {"refused": str(refused)})

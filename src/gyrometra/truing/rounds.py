@@ -12,6 +12,7 @@ from gyrocore import (
     FourJawFlats,
     InvalidInput,
     JawMove,
+    Method,
     Sweep,
     close_round,
     closing_allowance_mm,
@@ -22,9 +23,6 @@ from gyrocore import (
 from gyrometra.jobs.models import SetUp
 from gyrometra.truing.models import Reading, Round
 
-#: Jaws clockwise from the top, as seen from the tailstock.
-JAWS_DEG = {"1": 0.0, "2": 90.0, "3": 180.0, "4": 270.0}
-
 
 @dataclass
 class RoundView:
@@ -33,6 +31,7 @@ class RoundView:
     round: Round
     readings: list[Reading]
     limit_mm: float
+    way: Method
 
     @cached_property
     def by_place(self) -> dict[int, Reading]:
@@ -106,7 +105,7 @@ class RoundView:
             angles_deg=[angle for angle, _ in places],
             readings_mm=[value for _, value in places],
             surface=self.round.surface,
-            jaws_deg=JAWS_DEG,
+            jaws_deg=self.way.places_deg,
             acceptance_mm=self.limit_mm,
         )
 
@@ -138,10 +137,11 @@ class RoundView:
         if None in at_jaw:
             return None
         one, two, three, four = (float(value or 0) for value in at_jaw)
+        first, second, third, fourth = self.way.places
         return four_jaw_flats(
             pairs=[
-                FlatPair(jaws=("1", "3"), readings_mm=(one, three)),
-                FlatPair(jaws=("2", "4"), readings_mm=(two, four)),
+                FlatPair(jaws=(first, third), readings_mm=(one, three)),
+                FlatPair(jaws=(second, fourth), readings_mm=(two, four)),
             ],
             acceptance_mm=self.limit_mm,
             surface=self.round.surface,
@@ -162,7 +162,7 @@ class RoundView:
 
     def reading_before_mm(self, move: JawMove) -> float | None:
         """The standing reading at the jaw that is tightened."""
-        place = round(JAWS_DEG[move.tighten] * self.round.places / 360)
+        place = round(self.way.places_deg[move.tighten] * self.round.places / 360)
         reading = self.by_place.get(place)
         return None if reading is None or reading.value_mm is None else float(reading.value_mm)
 
@@ -212,7 +212,7 @@ def rounds_of(setup: SetUp, limits_mm: Mapping[int | None, float]) -> list[Round
     by_round: dict[int, list[Reading]] = {}
     for reading in standing:
         by_round.setdefault(reading.round_id, []).append(reading)
-    return [RoundView(r, by_round.get(r.pk, []), limits_mm[r.bore_id]) for r in rounds]
+    return [RoundView(r, by_round.get(r.pk, []), limits_mm[r.bore_id], setup.way) for r in rounds]
 
 
 def last_standing(views: Iterable[RoundView]) -> RoundView | None:

@@ -179,14 +179,14 @@ class DialLine(MachineLine):
 
     def answer(self) -> Answer:
         machine = self.cleaned_data["machine"] or self.fields["machine"].queryset.first()  # type: ignore[attr-defined]
-        if machine is None:
-            raise InvalidInput("machine", "missing")
+        if machine is None or machine.dial is None:
+            raise InvalidInput("machine", "no_dial" if machine else "missing")
         move = head_dial(
             measured_diameter_mm=self.value("have"), target_diameter_mm=self.value("want"), dial=machine.dial
         )
         return Answer(
             figure=f"{abs(move.divisions):.1f}".removesuffix(".0"), unit="div",
-            words=[f"{dial_words(move, self.units)} on {machine}", f"{self.shown(abs(move.radial_mm))} on radius"],
+            words=[f"{dial_words(move)} on {machine}", f"{self.shown(abs(move.radial_mm))} on radius"],
             because=self.because("divisions = (want - have) / what one division is on diameter",
                                  [("one division", f"{self.units.fine(move.division_on_diameter_mm)} on diameter")],
                                  "The machine's dial as the crib has it."),

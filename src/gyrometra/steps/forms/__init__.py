@@ -10,15 +10,19 @@ from gyrometra.steps.forms.logs import (
     RemarkForm,
     RoundForm,
 )
-from gyrometra.steps.forms.plan import BarForm, CutsForm, PlanForm
-from gyrometra.steps.forms.work import WorkForm, work_initial
+from gyrometra.steps.forms.plan import BAR_FORMS, BarForm, CutsForm, HeadBarForm, LineBarForm, PlanForm
+from gyrometra.steps.forms.work import BoreForm, WorkForm, work_initial
 
 __all__ = [
+    "BAR_FORMS",
     "BarForm",
+    "BoreForm",
     "CheckSizeForm",
     "CutsForm",
     "EntryForm",
     "GuardForm",
+    "HeadBarForm",
+    "LineBarForm",
     "PassSetForm",
     "PassSizeForm",
     "PlanForm",

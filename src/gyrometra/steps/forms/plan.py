@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from decimal import Decimal
 from typing import Any
 
@@ -9,12 +10,16 @@ from django import forms
 
 from gyrocore import (
     InvalidInput,
+    error_sentence,
+    line_bar_layout,
     pass_plan,
     reach_needed,
 )
 from gyrometra.bridge.fields import LengthField, TypedForm
-from gyrometra.crib.models import Bar, Cutter
+from gyrometra.bridge.units import Typed
+from gyrometra.crib.models import Bar, Cutter, Head
 from gyrometra.cutting.ledger import why_not_shared_anew
+from gyrometra.jobs.in_bearings import bar_in_line
 from gyrometra.jobs.models import Bore
 from gyrometra.jobs.reckon import Reckoning
 
@@ -70,13 +75,81 @@ class BarForm(PlanForm):
         try:
             reach_needed(
                 bore_length_mm=float(self.bore.length_mm),
-                overrun_mm=float(values["overrun_mm"]),
+                overrun_mm=0.0 if self.bore.has_shoulder else float(values["overrun_mm"]),
                 clear_mm=float(values["clear_mm"]),
                 room_behind_mm=None if room is None else float(room),
             )
         except InvalidInput as error:
             self.refuse(error, {})
         return values
+
+
+class HeadBarForm(BarForm):
+    """As for a bar in a holder, with the boring head that holds it."""
+
+    head = forms.ModelChoiceField(Head.objects.filter(retired=False), label="Boring head", required=False)
+
+
+class LineBarForm(PlanForm):
+    """Bar in bearings: where the bearings stand, allowed spring, bar and cutter."""
+
+    bearings_mm = forms.CharField(
+        label="Bearings at", required=False, max_length=200, help_text="from the open face of the first bore: -80; 1280"
+    )
+    budget_mm = LengthField(label="Allowed spring, on radius", required=False)
+    chip_clearance_mm = LengthField(label="Room for chips", positive=False, least=0)
+    overrun_mm = LengthField(label="Past the far end", positive=False, least=0)
+    bar = forms.ModelChoiceField(Bar.objects.filter(retired=False), label="Bar", required=False)
+    cutter = forms.ModelChoiceField(Cutter.objects.filter(retired=False), label="Cutter", required=False)
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        allowed = Reckoning(self.job, self.bore).budget_mm
+        self.fields["budget_mm"].widget.attrs["placeholder"] = self.units.fine(allowed)
+
+    def initial_for(self) -> dict[str, Any]:
+        """The bearings as typed while that still means the same."""
+        shown = super().initial_for()
+        kept = self.job.setup.plan.typed.get("bearings_mm")
+        places = "; ".join(self.units.plain(place) for place in self.job.setup.plan.bearings_mm)
+        shown["bearings_mm"] = kept["text"] if kept and kept["unit"] == self.units.unit else places
+        return shown
+
+    def clean_bearings_mm(self) -> list[float]:
+        """Places apart by a semicolon, or by a comma with a space; each as lengths are written."""
+        text = str(self.cleaned_data["bearings_mm"])
+        places = []
+        for piece in re.split(r";|,\s+|\s+and\s+", text):
+            if not piece.strip():
+                continue
+            try:
+                places.append(float(self.units.read(piece.strip())))
+            except InvalidInput as error:
+                raise forms.ValidationError(error_sentence(error, self.units.unit)) from None
+        return places
+
+    def typed(self) -> dict[str, Typed]:
+        """The bearings too."""
+        text = str(self.data.get("bearings_mm", "")).strip()
+        kept = super().typed()
+        return {**kept, "bearings_mm": {"text": text, "unit": self.units.unit}} if text else kept
+
+    def clean(self) -> dict[str, Any]:
+        """The core refuses bearings too few, doubled or inside a bore."""
+        values = super().clean() or {}
+        places, bar = values.get("bearings_mm"), values.get("bar")
+        if self.errors or not places or bar is None:
+            return values
+        try:
+            bores = [bore.in_line for bore in self.job.setup.bores.all()]
+            line_bar_layout(bar=bar_in_line(bar), bores=bores, bearings_mm=places)
+        except InvalidInput as error:
+            self.add_error("bearings_mm", error_sentence(error, self.units.unit, "bearings"))
+        return values
+
+
+#: The Bar form of each way of boring.
+BAR_FORMS: dict[str, type[PlanForm]] = {"lathe-bar": BarForm, "head": HeadBarForm, "line": LineBarForm}
 
 
 class CutsForm(PlanForm):

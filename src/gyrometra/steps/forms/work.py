@@ -8,10 +8,7 @@ from typing import Any
 
 from django import forms
 
-from gyrocore import (
-    materials,
-    unit_slip,
-)
+from gyrocore import materials, method, methods, unit_slip
 from gyrometra.bridge.fields import LengthField, LimitsField, TypedForm
 from gyrometra.bridge.units import Units, to_decimal
 from gyrometra.crib.models import Machine
@@ -22,12 +19,41 @@ from gyrometra.jobs.services import Row, WorkData
 FOUND_ROWS, OUTSIDE_ROWS = 5, 4
 
 
+def _machine_words(machine: Machine) -> str:
+    """`Mill 1, mill`."""
+    return f"{machine.name}, {machine.get_kind_display()}"
+
+
+class BoreForm(TypedForm):
+    """One more bore in line, like the one that is shown."""
+
+    name = forms.CharField(label="Name", max_length=20)
+    start_mm = LengthField(label="Begins at", positive=False)
+
+    def __init__(self, *args: Any, like: Bore, **kwargs: Any) -> None:
+        self.like = like
+        super().__init__(*args, **kwargs)
+
+    def clean(self) -> dict[str, Any]:
+        """Its name and its stretch are its own."""
+        values = super().clean() or {}
+        name, start = str(values.get("name") or ""), values.get("start_mm")
+        for other in self.like.setup.bores.all():
+            if other.name.lower() == name.lower():
+                self.add_error("name", f"There is already a bore {other.name} in this line.")
+            elif start is not None and start < other.end_mm and other.start_mm < start + self.like.length_mm:
+                self.add_error("start_mm", f"{name} would overlap {other.name}, which ends at "
+                                           f"{self.units.plain(other.end_mm)} {self.units.label}.")  # fmt: skip
+        return values
+
+
 class WorkForm(TypedForm):
     """What is to be bored: part, machine, bore as found and wanted, outside."""
 
     number = forms.SlugField(label="Job number", max_length=20)
     part = forms.CharField(label="Part", max_length=80)
     material = forms.ChoiceField(label="Material", choices=[(k, m.label) for k, m in materials().items()])
+    method = forms.ChoiceField(label="Way of boring", choices=[(k, m.label) for k, m in methods().items()])
     machine = forms.ModelChoiceField(Machine.objects.none(), label="Machine", empty_label=None)
     reference = forms.ChoiceField(label="Must run true to", choices=SetUp.Reference.choices)
     room_behind_mm = LengthField(
@@ -37,6 +63,15 @@ class WorkForm(TypedForm):
         least=0,
         help_text="to the chuck; the cutter runs out there",
     )
+    coaxiality_mm = LengthField(
+        label="Bores in line within, as a diameter", required=False, help_text="only for several bores"
+    )
+    name = forms.CharField(label="Name of this bore", max_length=20, required=False, help_text="H1, upper, blind")
+    start_mm = LengthField(
+        label="Begins at", required=False, positive=False, help_text="from the open face of the first bore"
+    )
+    ends = forms.ChoiceField(label="The bore", choices=Bore.Ends.choices, initial=Bore.Ends.THROUGH)
+    depth_wanted = LimitsField(label="Shoulder depth", required=False, help_text="only for a counterbore: 24 +0.1/0")
     length_mm = LengthField(label="Bore length", help_text="140, 5 1/2 in, 18 thou: as you write it")
     wanted = LimitsField(label="Wanted", help_text="72 H7, 72 +0.03/0 or 72.00-72.03")
     runout_limit_mm = LengthField(label="Run-out, total reading, at most")
@@ -49,6 +84,7 @@ class WorkForm(TypedForm):
         self.job = bore.setup.job if bore else None
         machines = Machine.objects.filter(retired=False)
         self.fields["machine"].queryset = machines  # type: ignore[attr-defined]
+        self.fields["machine"].label_from_instance = _machine_words  # type: ignore[attr-defined]
         for place in range(FOUND_ROWS):
             self._add(f"found_z_{place}", "Depth from the open face", least=0)
             self._add(f"found_d_{place}", "Bore found")
@@ -88,12 +124,66 @@ class WorkForm(TypedForm):
     def clean(self) -> dict[str, Any]:
         """What belongs together: rows complete, sizes that can be."""
         values = super().clean() or {}
+        self._guard_way(values)
+        self._guard_place(values)
+        self._guard_shoulder(values)
         self.found = self._rows("found_z", "found_d", FOUND_ROWS)
         self.outside = self._rows("outside_l", "outside_d", OUTSIDE_ROWS)
         self._guard_found(values)
         self._guard_outside(values)
         self._refuse_what_is_cut(values)
         return values
+
+    @property
+    def others(self) -> list[Bore]:
+        """The other bores of the line."""
+        if self.bore is None:
+            return []
+        return [bore for bore in self.bore.setup.bores.all() if bore.pk != self.bore.pk]
+
+    def _guard_way(self, values: dict[str, Any]) -> None:
+        """The machine must be able to bore that way, and one axis of several bores is bored in line."""
+        machine, key = values.get("machine"), values.get("method")
+        if machine is None or key is None:
+            return
+        way = method(key)
+        if machine.kind not in way.machines:
+            able = " or a ".join(str(Machine.Kind(kind).label) for kind in way.machines)
+            self._say("machine", f"{machine.name} is a {machine.get_kind_display()}; {way.label} needs a {able}.")
+        if self.others and not way.several:
+            self._say("method", f"This job has {len(self.others) + 1} bores in line; {way.label} bores one.")
+        if self.bore is not None and key != self.bore.setup.method:
+            why = why_not_shared_anew(self.bore.setup)
+            if why:
+                self._say("method", why)
+
+    def _guard_place(self, values: dict[str, Any]) -> None:
+        """A bore has a name of its own and a stretch of its own along the axis."""
+        values["name"] = str(values.get("name") or (self.bore.name if self.bore else "bore")).strip()
+        values["start_mm"] = values.get("start_mm") or Decimal(0)
+        start, length = values["start_mm"], values.get("length_mm")
+        for other in self.others:
+            if other.name.lower() == values["name"].lower():
+                self._say("name", f"There is already a bore {other.name} in this line.")
+            elif length is not None and start < other.end_mm and other.start_mm < start + length:
+                self._say("start_mm", f"{values['name']} would overlap {other.name}, which runs from "
+                                      f"{self._words(other.start_mm)} to {self._words(other.end_mm)}.")  # fmt: skip
+
+    def _guard_shoulder(self, values: dict[str, Any]) -> None:
+        """A counterbore says how deep its shoulder lies; its length is that depth."""
+        depth, length = values.get("depth_wanted"), values.get("length_mm")
+        if values.get("ends") != Bore.Ends.SHOULDER:
+            if depth is not None:
+                self._say(
+                    "depth_wanted", "A through bore has no shoulder; choose the counterbore, or leave this empty."
+                )
+            return
+        if depth is None and "depth_wanted" not in self.errors:
+            self._say("depth_wanted", "Shoulder depth is missing. Type its limits, like 24 +0.1/0.")
+        elif depth is not None and length is not None and not depth.lower_mm <= float(length) <= depth.upper_mm:
+            least, most = self._words(depth.lower_mm), self._words(depth.upper_mm)
+            self._say("length_mm", f"The bore ends at its shoulder: its length must lie from {least} to {most}; "
+                                   f"{self._words(length)} was given.")  # fmt: skip
 
     def _refuse_what_is_cut(self, values: dict[str, Any]) -> None:
         """Sizes that share the stock out are fixed once a pass has been set."""
@@ -164,13 +254,15 @@ class WorkForm(TypedForm):
         """The cleaned values as the service takes them."""
         values = self.cleaned_data
         plain = (
-            "number", "part", "material", "machine", "reference", "room_behind_mm", "length_mm",
-            "runout_limit_mm", "roundness_limit_mm", "taper_limit_mm",
+            "number", "part", "material", "machine", "method", "reference", "room_behind_mm", "coaxiality_mm",
+            "name", "start_mm", "length_mm", "ends", "runout_limit_mm", "roundness_limit_mm", "taper_limit_mm",
         )  # fmt: skip
         return WorkData(
             **{name: values[name] for name in plain},
             wanted=str(self.data.get("wanted", "")).strip(),
             limits=values["wanted"],
+            depth_wanted=str(self.data.get("depth_wanted", "")).strip(),
+            depth=values.get("depth_wanted"),
             found=self.found,
             outside=self.outside,
             typed=self.typed(),
@@ -182,10 +274,12 @@ def work_initial(bore: Bore, units: Units) -> dict[str, Any]:
     setup, job = bore.setup, bore.setup.job
     shown: dict[str, Any] = {
         "number": job.number, "part": job.part, "material": job.material, "machine": setup.machine_id,
-        "reference": setup.reference, "wanted": bore.wanted,
+        "reference": setup.reference, "wanted": bore.wanted, "method": setup.method, "name": bore.name,
+        "ends": bore.ends, "depth_wanted": bore.depth_wanted,
+        "coaxiality_mm": units.shown(setup.coaxiality_mm, setup.typed.get("coaxiality_mm")),
         "room_behind_mm": units.shown(setup.room_behind_mm, setup.typed.get("room_behind_mm")),
     }  # fmt: skip
-    for name in ("length_mm", "runout_limit_mm", "roundness_limit_mm", "taper_limit_mm"):
+    for name in ("start_mm", "length_mm", "runout_limit_mm", "roundness_limit_mm", "taper_limit_mm"):
         shown[name] = units.shown(getattr(bore, name), bore.typed.get(name))
     for place, size in enumerate(bore.found.all()):
         shown[f"found_z_{place}"] = units.shown(size.z_mm, size.typed.get("first"))

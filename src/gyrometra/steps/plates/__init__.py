@@ -4,8 +4,12 @@ from gyrometra.steps.plates.bar import bar, bar_rows
 from gyrometra.steps.plates.base import Because, Plate, ghost_rail, rail
 from gyrometra.steps.plates.bore import bore, cut_values
 from gyrometra.steps.plates.check import check, signed_verdict, verdict_plate
-from gyrometra.steps.plates.cuts import cut_totals, cuts, dial_words, pass_rows
+from gyrometra.steps.plates.cuts import cut_totals, cuts, pass_rows
+from gyrometra.steps.plates.head import hole_rows
+from gyrometra.steps.plates.line import line_table
+from gyrometra.steps.plates.setting import dial_words
 from gyrometra.steps.plates.true import round_initial, true
+from gyrometra.steps.plates.ways import ways
 from gyrometra.steps.plates.work import work
 
 __all__ = [
@@ -20,11 +24,14 @@ __all__ = [
     "cuts",
     "dial_words",
     "ghost_rail",
+    "hole_rows",
+    "line_table",
     "pass_rows",
     "rail",
     "round_initial",
     "signed_verdict",
     "true",
     "verdict_plate",
+    "ways",
     "work",
 ]

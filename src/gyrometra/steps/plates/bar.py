@@ -12,6 +12,8 @@ from gyrometra.jobs.reckon import Reckoning
 from gyrometra.steps import scenes
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Because, Plate
+from gyrometra.steps.plates.head import hole_plate
+from gyrometra.steps.plates.line import line_plates
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -64,17 +66,27 @@ def bar_rows(page: JobPage) -> list[BarRow]:
 
 
 def bar(page: JobPage) -> list[Plate]:
-    """Overhang, spring, hard limit."""
+    """Overhang, spring, hard limit; in a head its hole, in bearings where they stand."""
     reckoning, units = page.reckoning, page.units
-    if reckoning.reach is None:
+    way = page.job.setup.way.set_by
+    if way == "over-bar":
+        return line_plates(page)
+    if reckoning.reach is None or reckoning.out_mm is None:
         return [Plate(label="Hang the bar out", governs="Missing:", reason="a reach that fits")]
-    reach = reckoning.reach.reach_mm
-    return [_hang_out(page, reach), _spring(page), _heaviest(reckoning, units)]
+    out = _hang_out(page, reckoning.out_mm)
+    if way == "head":
+        return [hole_plate(page), out, _spring(page)]
+    return [out, _spring(page), _heaviest(reckoning, units)]
 
 
 def _hang_out(page: JobPage, reach: float) -> Plate:
     units, found, picked = page.units, page.reckoning.overhang, page.reckoning.bar
-    base: dict[str, Any] = {"label": "Hang the bar out", "number": units.length(reach), "unit": units.label}
+    in_head = page.job.setup.way.set_by == "head"
+    base: dict[str, Any] = {
+        "label": "The bar stands out" if in_head else "Hang the bar out",
+        "number": units.length(reach),
+        "unit": units.label,
+    }
     if picked is None:
         return Plate(**base, words=("pick a bar from the list",), governs="Reach governs:",
                      reason="bore, past the end, clear of the holder")  # fmt: skip
@@ -95,7 +107,10 @@ def _hang_out(page: JobPage, reach: float) -> Plate:
     return Plate(
         **base,
         scene=dial_scale(reach) if units.unit == "mm" else dial_scale(reach / 25.4, unit_step=0.1),
-        words=("holder face to cutter point", f"{stays} stays in the clamp"),
+        words=(
+            "head face to cutter point" if in_head else "holder face to cutter point",
+            f"{stays} stays in the hole" if in_head else f"{stays} stays in the clamp",
+        ),
         governs=governs,
         reason=reason,
         state=state,

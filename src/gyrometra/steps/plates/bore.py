@@ -11,7 +11,7 @@ from gyrometra.cutting.ledger import Ledger, PassRow
 from gyrometra.steps import scenes
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Plate
-from gyrometra.steps.plates.cuts import dial_plate
+from gyrometra.steps.plates.setting import setting_plate, setting_words
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -35,7 +35,7 @@ def bore(page: JobPage) -> dict[str, Any]:
     """All that the Bore page prints."""
     units, ledger = page.units, page.ledger
     current = ledger.current
-    lines = [_ledger_line(row, row is current, units) for row in ledger.rows]
+    lines = [_ledger_line(row, ledger, units) for row in ledger.rows]
     return {
         "ledger": ledger,
         "current": current,
@@ -47,7 +47,17 @@ def bore(page: JobPage) -> dict[str, Any]:
     }
 
 
-def _ledger_line(row: PassRow, now: bool, units: Units) -> LedgerLine:
+def _dialled(row: PassRow, ledger: Ledger, units: Units) -> str:
+    """What was set: divisions moved, or the reading over the bar."""
+    if row.set_entry is None:
+        return ""
+    if row.set_entry.divisions is not None:
+        return f"{float(row.set_entry.divisions):.1f} div"
+    set_for = float(row.set_entry.value_mm or 0)
+    return setting_words(ledger.reckoning.setting(ledger.size_before(row), set_for), units)
+
+
+def _ledger_line(row: PassRow, ledger: Ledger, units: Units) -> LedgerLine:
     cut = row.planned.cut
     gauge = row.sizes[0].gauge if row.sizes else None
     step = float(gauge.resolution_mm) if gauge else 0.001
@@ -57,7 +67,7 @@ def _ledger_line(row: PassRow, now: bool, units: Units) -> LedgerLine:
         number=cut.number,
         kind=cut.kind,
         wanted=units.planned(cut.diameter_mm),
-        dialled=f"{float(row.set_entry.divisions or 0):.1f} div" if row.set_entry else "",
+        dialled=_dialled(row, ledger, units),
         came=units.measured(row.came_mm, step) if row.came_mm is not None else "",
         spread=f"spread {units.measured(row.spread_mm, step)}" if row.spread_mm else "",
         off="" if off is None else "on size" if abs(off) < step else
@@ -65,7 +75,7 @@ def _ledger_line(row: PassRow, now: bool, units: Units) -> LedgerLine:
         state="" if off is None else "ok" if abs(off) < step else "warn",
         remark=remark,
         slip=_slip_words(row, units),
-        is_now=now,
+        is_now=row is ledger.current,
     )  # fmt: skip
 
 
@@ -84,9 +94,8 @@ def _bore_plates(page: JobPage, ledger: Ledger, current: PassRow | None) -> list
     known, aim = ledger.known_size_mm, page.bore.aim_mm
     plates = []
     if current is not None:
-        move = ledger.next_move(current)
         label = f"Pass {current.planned.cut.number}, bore to"
-        plates.append(dial_plate(label, move, current.planned.cut.diameter_mm, page, "from here", units))
+        plates.append(setting_plate(label, ledger.next_setting(current), page, "from here"))
     if known is not None:
         left = aim - known
         measured = any(row.came_mm is not None for row in ledger.rows)
@@ -132,13 +141,13 @@ def cut_values(page: JobPage, kind: str, cleaned: Mapping[str, Any], text: str) 
     row = next((r for r in page.ledger.rows if r.planned.cut.number == cleaned["number"]), None)
     if row is None:
         return {**base, "number": cleaned["number"]}
-    move = page.ledger.next_move(row)
+    setting = page.ledger.next_setting(row)
     return {
         **base,
         "number": cleaned["number"],
         "value_mm": to_decimal(row.planned.cut.diameter_mm),
-        "change_mm": to_decimal(2 * move.radial_mm),
-        "divisions": round(move.divisions, 3),
+        "change_mm": to_decimal(setting.change_mm),
+        "divisions": round(setting.divisions, 3) if setting.move else None,
     }
 
 

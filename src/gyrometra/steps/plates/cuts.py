@@ -5,12 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from gyrocore import DialMove, Speed, sentence
-from gyrodraw import dial_scale, lever_gate
-from gyrometra.bridge.units import Units
+from gyrocore import Speed, sentence
+from gyrodraw import lever_gate
 from gyrometra.jobs.reckon import Reckoning
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Because, Plate
+from gyrometra.steps.plates.depth import depth_plate
+from gyrometra.steps.plates.setting import SETTING_COLUMN, setting_plate, setting_words
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -29,15 +30,6 @@ class PassLine:
     measure: bool
 
 
-def dial_words(move: DialMove, units: Units) -> str:
-    """Turns and divisions, with the direction."""
-    count = abs(move.odd_divisions)
-    parts = [f"{abs(move.turns)} turn{'s' if abs(move.turns) != 1 else ''}"] if move.turns else []
-    parts.append(f"{count:.1f} div".replace(".0 div", " div"))
-    way = "out" if move.divisions >= 0 else "back"
-    return f"{' + '.join(parts)} {way}"
-
-
 def pass_rows(page: JobPage) -> list[PassLine]:
     """The passes with their dials."""
     units = page.units
@@ -47,8 +39,8 @@ def pass_rows(page: JobPage) -> list[PassLine]:
             kind=row.cut.kind,
             depth=units.planned(row.cut.depth_mm),
             size=units.planned(row.cut.diameter_mm),
-            dial=dial_words(row.dial, units) if row.cut.depth_mm else "leave the dial",
-            at=f"{row.dial.set_to_division:.1f}".removesuffix(".0"),
+            dial=setting_words(row.setting, units) if row.cut.depth_mm else "leave the setting",
+            at=f"{row.setting.stands_at:.1f}".removesuffix(".0") if row.setting.move else "",
             rpm=f"{row.rpm:.0f}" if row.rpm else "",
             feed=units.plain(row.feed_mm_rev),
             minutes=f"{row.time.minutes:.1f}" if row.time else "",
@@ -67,18 +59,29 @@ def cut_totals(page: JobPage) -> dict[str, Any]:
         "minutes": f"{reckoning.minutes:.1f}" if reckoning.minutes else "",
         "ra": f"{ra.ra_um:.2f}" if ra else "",
         "ra_rough": f"{rough.ra_um:.1f}" if rough else "",
+        "column": SETTING_COLUMN[page.job.setup.way.set_by],
+        "has_dial": reckoning.dial is not None,
         "notes": [sentence(n, units.unit) for n in (reckoning.passes.notes if reckoning.passes else ())],
     }
 
 
 def cuts(page: JobPage) -> list[Plate]:
-    """Roughing speed, finishing speed, first cut on the dial."""
+    """Roughing speed, finishing speed, first setting; the depth stop of a counterbore."""
     reckoning = page.reckoning
-    return [
+    plates = [
         _speed_plate("Spindle, roughing", reckoning.rough_speed, "rough", page),
         _speed_plate("Spindle, finishing", reckoning.finish_speed, "finish", page),
         _first_dial(page),
     ]
+    return [*plates, depth_plate(page)] if page.bore.has_shoulder else plates
+
+
+def spindle_plate(page: JobPage) -> Plate:
+    """The roughing speed, else the finishing speed where nothing is roughed."""
+    reckoning = page.reckoning
+    if reckoning.rough_speed is None and reckoning.finish_speed is not None:
+        return _speed_plate("Spindle", reckoning.finish_speed, "finish", page)
+    return _speed_plate("Spindle", reckoning.rough_speed, "rough", page)
 
 
 def _speed_plate(label: str, speed: Speed | None, stage: str, page: JobPage) -> Plate:
@@ -122,35 +125,8 @@ def _speed_governor(speed: Speed, reckoning: Reckoning) -> str:
 
 
 def _first_dial(page: JobPage) -> Plate:
-    reckoning, units = page.reckoning, page.units
+    reckoning = page.reckoning
     if not reckoning.planned:
         return Plate(label="First cut, bore to", governs="Missing:", reason="the bore as found")
     row = reckoning.planned[0]
-    return dial_plate("First cut, bore to", row.dial, row.cut.diameter_mm, page, "from touch", units)
-
-
-def dial_plate(label: str, move: DialMove, diameter_mm: float, page: JobPage, start: str, units: Units) -> Plate:
-    dial = page.reckoning.machine.dial
-    worth = f"1 div {units.fine(move.division_on_diameter_mm)} on Ø"
-    return Plate(
-        label=label,
-        number=units.planned(diameter_mm),
-        prefix="Ø",
-        scene=dial_scale(move.set_to_division, per_turn=dial.divisions_per_turn),
-        words=(f"{dial_words(move, units)}, {start}", f"dial at {move.set_to_division:.1f}", worth),
-        governs=f"Dial reads {dial.reads}:",
-        reason=f"{units.planned(2 * move.radial_mm)} on diameter, {units.planned(move.radial_mm)} on radius",
-        because=Because(
-            formula="divisions = (wanted - measured) / (division on diameter)",
-            inputs=[
-                ("one division", f"{units.fine(dial.division_mm)} {units.label} on {dial.reads}"),
-                ("divisions a turn", f"{dial.divisions_per_turn:g}"),
-                *((sentence(n, units.unit), "") for n in move.notes),
-                ("approach", "from the small side, winding outward; past the mark: a turn back and up again"),
-            ],
-            source="Derived: half the difference of diameters is the radial move.",
-        ),
-    )
-
-
-# ---------------------------------------------------------------- True
+    return setting_plate("First cut, bore to", row.setting, page, "from touch")

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from gyrocore import error_sentence, sentence
+from gyrocore import Method, error_sentence, sentence
 from gyrometra.bridge.units import Units
 from gyrometra.steps import scenes
 from gyrometra.steps.page import JobPage
@@ -30,6 +30,7 @@ class MoveWords:
 
     slacken: str
     tighten: str
+    order: str
     amount: str
     before: str
     after: str
@@ -46,24 +47,6 @@ class RoundLine:
     state: str
 
 
-def place_name(place: int, places: int) -> str:
-    """`jaw 1` at a jaw, `1-2` between; clock places by angle where there are twelve."""
-    angle = 360 * place / places
-    if angle % 90 == 0:
-        return f"jaw {int(angle // 90) + 1}"
-    if places == 8:
-        first = int(angle // 90) + 1
-        return f"{first}-{first % 4 + 1}"
-    return f"{angle:.0f}°"
-
-
-def towards_words(angle_deg: float) -> str:
-    """The jaw, or the two jaws, that an offset points to."""
-    nearest = round(angle_deg / 45) % 8
-    first = nearest // 2 + 1
-    return f"jaw {first}" if nearest % 2 == 0 else f"{first}-{first % 4 + 1}"
-
-
 def cells(view: RoundView, before: RoundView | None, units: Units, correct: int | None = None) -> list[Cell]:
     """The reading line of a round, with the last round's values; `correct` opens a read cell again."""
     was = before.values_mm if before and before.round.places == view.round.places else None
@@ -73,7 +56,7 @@ def cells(view: RoundView, before: RoundView | None, units: Units, correct: int 
         found.append(
             Cell(
                 place=place,
-                name=place_name(place, view.round.places),
+                name=view.way.place_name(360 * place / view.round.places),
                 value=_cell_words(value, place in view.by_place, units),
                 was="" if old is None else f"was {units.signed(old)}",
                 active=place == active,
@@ -104,12 +87,20 @@ def moves_words(view: RoundView, units: Units) -> list[MoveWords]:
         MoveWords(
             slacken=move.slacken,
             tighten=move.tighten,
+            order=move_order(view.way, move.slacken, move.tighten),
             amount=units.planned(move.by_mm),
             before=_signed(view.reading_before_mm(move), units),
             after=_signed(view.reading_after_mm(move), units),
         )
         for move in view.moves
     ]
+
+
+def move_order(way: Method, slacken: str, tighten: str) -> str:
+    """What to do where there are no jaws: the work goes toward the place that would be slackened."""
+    if way.set_by == "dial":
+        return ""
+    return f"Move the table to the {slacken}" if way.set_by == "head" else f"Move the bar to the {tighten}"
 
 
 def _signed(value: float | None, units: Units) -> str:
@@ -128,7 +119,7 @@ def round_lines(views: Sequence[RoundView], units: Units) -> list[RoundLine]:
                 number=view.round.number,
                 total=planned(view.total_mm, units),
                 off=planned(view.off_centre_mm, units),
-                towards=towards_words(angle),
+                towards=view.way.place_name(45 * round(angle / 45)),
                 state="void" if view.is_void else "in" if view.within else "over",
             )
         )

@@ -1,0 +1,65 @@
+"""The ways of boring that the planner knows, each with what follows from it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cache
+from types import MappingProxyType
+
+from gyrocore.catalogue.toml import load
+from gyrocore.errors import InvalidInput
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Method:
+    """A way of boring: machines that can do it, which part turns, what holds and what trues the axis.
+
+    `places` are the four places of a sweep from 0 degrees clockwise, as the operator names them;
+    `set_by` says what a cut is set with: a slide's dial, a head's dial, or a micrometer over the bar.
+    """
+
+    key: str
+    label: str
+    machines: tuple[str, ...]
+    turns: str
+    holding: str
+    axis: str
+    trued: str
+    set_by: str
+    places: tuple[str, str, str, str]
+    place_word: str
+    seen_from: str
+    several: bool
+    faults: str
+
+    def place_name(self, angle_deg: float) -> str:
+        """A place of the sweep as the operator names it: `jaw 1`, `1-2` between two, else the angle."""
+        quarter, rest = divmod(angle_deg % 360, 90)
+        here, following = self.places[int(quarter)], self.places[(int(quarter) + 1) % 4]
+        if rest == 0:
+            return f"{self.place_word}{here}"
+        return f"{here}-{following}" if rest == 45 else f"{angle_deg % 360:.0f}°"
+
+    @property
+    def places_deg(self) -> dict[str, float]:
+        """The four places with their angles [deg]."""
+        return {name: 90.0 * place for place, name in enumerate(self.places)}
+
+
+@cache
+def methods() -> Mapping[str, Method]:
+    """All ways of boring by key."""
+    found = {}
+    for key, entry in load("methods.toml").items():
+        machines, places = tuple(entry.pop("machines")), tuple(entry.pop("places"))
+        found[key] = Method(key=key, machines=machines, places=places, **entry)
+    return MappingProxyType(found)
+
+
+def method(key: str) -> Method:
+    """One way of boring; an unknown one is refused at `method`."""
+    try:
+        return methods()[key]
+    except KeyError:
+        raise InvalidInput("method", "unknown_choice", given=key, choices=", ".join(methods())) from None

@@ -1,0 +1,101 @@
+"""A bar in bearings: spans, sag and spring at every bore of the line, with and without one more bearing."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from gyrocore import (
+    BoreInLine,
+    InvalidInput,
+    LineBar,
+    LineBarLayout,
+    LineResponse,
+    bar_kind,
+    line_bar_layout,
+    line_response,
+    one_more_bearing_mm,
+)
+from gyrometra.crib.models import Bar
+from gyrometra.jobs.reckon import Reckoning
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Line:
+    """One way of standing the bearings, worked out."""
+
+    bearings_mm: tuple[float, ...]
+    layout: LineBarLayout
+    response: LineResponse
+    budget_mm: float
+    coaxiality_mm: float | None
+
+    def springs_too_far(self) -> list[str]:
+        """Bores where the cut pushes the bar off past the allowed spring."""
+        return [row.bore for row in self.response.rows if row.spring_mm > self.budget_mm + 1e-9]
+
+    @property
+    def off_line_mm(self) -> float:
+        """The largest offset from the line through the outer bores, as a diameter: what coaxiality counts."""
+        return 2 * max(abs(row.off_line_mm) for row in self.response.rows)
+
+    @property
+    def straight_enough(self) -> bool:
+        """Whether the sag alone keeps the bores within the coaxiality that is asked."""
+        return self.coaxiality_mm is None or self.off_line_mm <= self.coaxiality_mm + 1e-9
+
+    @property
+    def holds(self) -> bool:
+        """Whether nothing hard is broken: spring, straightness, bearing spacing and bar length."""
+        return not self.springs_too_far() and self.straight_enough and self.layout.bearings_ok and self.long_enough
+
+    @property
+    def long_enough(self) -> bool:
+        """Whether the bar covers bearings, bores and its travel."""
+        return not any(n.code == "bar_too_short_for_line" for n in self.layout.notes)
+
+
+def bar_in_line(bar: Bar) -> LineBar:
+    """The crib's bar as the core lays it out; the bar travels."""
+    return LineBar(
+        diameter_mm=float(bar.diameter_mm),
+        rule_ratio=bar_kind("line-bar").rule_ratio,
+        length_mm=float(bar.length_mm),
+    )
+
+
+def bores_in_line(reckoning: Reckoning) -> list[BoreInLine]:
+    """All bores of the set-up."""
+    return [bore.in_line for bore in reckoning.setup.bores.all()]
+
+
+def line_at(reckoning: Reckoning, bearings_mm: Sequence[float]) -> Line | None:
+    """Spans, sag and spring for these bearings; a refusal is kept as the problem `bearings`."""
+    bar = reckoning.bar
+    if bar is None or len(bearings_mm) < 2:
+        return None
+    push = abs(reckoning.force.radial_n) if reckoning.force else 0.0
+    bores = bores_in_line(reckoning)
+    try:
+        layout = line_bar_layout(bar=bar_in_line(bar), bores=bores, bearings_mm=bearings_mm)
+        response = line_response(bar=bar_in_line(bar), bores=bores, bearings_mm=bearings_mm, radial_n=push)
+    except InvalidInput as error:
+        reckoning.problems["bearings"] = error
+        return None
+    asked = reckoning.setup.coaxiality_mm
+    return Line(
+        bearings_mm=tuple(sorted(bearings_mm)), layout=layout, response=response, budget_mm=reckoning.budget_mm,
+        coaxiality_mm=None if asked is None else float(asked),
+    )  # fmt: skip
+
+
+def one_more(reckoning: Reckoning, bearings_mm: Sequence[float]) -> float | None:
+    """Where one more bearing helps most; None where none fits or none helps."""
+    if reckoning.bar is None or len(bearings_mm) < 2:
+        return None
+    try:
+        return one_more_bearing_mm(
+            bar=bar_in_line(reckoning.bar), bores=bores_in_line(reckoning), bearings_mm=bearings_mm
+        )
+    except InvalidInput:
+        return None

@@ -1,0 +1,56 @@
+"""How a cut is set: so far on a dial, or to a micrometer reading over the bar."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from gyrocore import Dial, DialMove, InvalidInput, OverBar, head_dial, over_bar
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Setting:
+    """From a measured size to a wanted one; by dial, over the bar, or not known how [mm]."""
+
+    from_mm: float
+    to_mm: float
+    move: DialMove | None = None
+    over: OverBar | None = None
+
+    @property
+    def change_mm(self) -> float:
+        """The change on diameter."""
+        return self.to_mm - self.from_mm
+
+    @property
+    def radial_mm(self) -> float:
+        """The change on radius."""
+        return self.change_mm / 2
+
+    @property
+    def stands_at(self) -> float:
+        """Where the dial stands afterwards; 0 without one."""
+        return self.move.set_to_division if self.move else 0.0
+
+    @property
+    def divisions(self) -> float:
+        """Divisions moved, winding back negative; 0 without a dial."""
+        return self.move.divisions if self.move else 0.0
+
+
+def setting_by_dial(measured_mm: float, target_mm: float, dial: Dial | None, at_division: float) -> Setting:
+    """The dial's move; without a dial only the sizes are known."""
+    move = None
+    if dial is not None:
+        move = head_dial(
+            measured_diameter_mm=measured_mm, target_diameter_mm=target_mm, dial=dial, at_division=at_division
+        )
+    return Setting(from_mm=measured_mm, to_mm=target_mm, move=move)
+
+
+def setting_over_bar(measured_mm: float, target_mm: float, bar_diameter_mm: float) -> Setting:
+    """The micrometer reading over bar and point; none where the bar is as thick as the bore."""
+    try:
+        over = over_bar(bar_diameter_mm=bar_diameter_mm, cutting_diameter_mm=target_mm)
+    except InvalidInput:
+        over = None
+    return Setting(from_mm=measured_mm, to_mm=target_mm, over=over)

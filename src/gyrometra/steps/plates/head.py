@@ -1,0 +1,86 @@
+"""Plate and rows of a boring head: which hole, and what it reaches."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from gyrocore import sentence
+from gyrometra.bridge.units import Units
+from gyrometra.jobs.in_head import HoleFit, picked_hole, range_of
+from gyrometra.steps.page import JobPage
+from gyrometra.steps.plates.base import Because, Plate
+
+
+@dataclass(frozen=True, kw_only=True)
+class HoleRow:
+    """One hole in the list."""
+
+    hole: str
+    reaches: str
+    least_hole: str
+    state: str
+    words: str
+
+
+def hole_rows(page: JobPage) -> list[HoleRow]:
+    """The head's holes, nearest the axis first."""
+    picked = picked_hole(page.holes)
+    return [_row(row, row is picked, page) for row in page.holes]
+
+
+def _row(row: HoleFit, picked: bool, page: JobPage) -> HoleRow:
+    units = page.units
+    reaches = least = ""
+    if row.smallest_mm is not None and row.largest_mm is not None and row.least_hole_mm is not None:
+        reaches = f"Ø{units.planned(row.smallest_mm)} to {units.planned(row.largest_mm)}"
+        least = f"Ø{units.planned(row.least_hole_mm)}"
+    state = "pick" if picked else "ok" if row.will_do else "out"
+    return HoleRow(
+        hole=row.hole, reaches=reaches, least_hole=least, state=state,
+        words=_reason(row, page, units) or ("use this one" if picked else "will do, swings further"),
+    )  # fmt: skip
+
+
+def _reason(row: HoleFit, page: JobPage, units: Units) -> str:
+    start = page.reckoning.start_mm
+    return {
+        "": "",
+        "touches": "the heel touches over the whole travel",
+        "short": "does not reach the finished size",
+        "wide": "cannot come in to the first cut",
+        "tight": f"the hole there now, Ø{units.planned(start) if start else '?'}, is too small for its heel",
+    }[row.reason]
+
+
+def hole_plate(page: JobPage) -> Plate:
+    """Which hole the bar goes into."""
+    label = "Put the bar into hole"
+    found, picked, plan = range_of(page.reckoning), picked_hole(page.holes), page.job.setup.plan
+    if found is None:
+        missing = "the boring head" if plan.head is None else "a bar for it"
+        return Plate(label=label, governs="Missing:", reason=missing)
+    units = page.units
+    because = Because(
+        formula="tip cuts at x + t; heel sweeps |x| + d/2 and must stay under it by the clearance",
+        inputs=[
+            (
+                "tip from the bar's own centre",
+                units.plain(page.reckoning.bar.tip_mm or 0) if page.reckoning.bar else "",
+            ),
+            ("slide travel", units.plain(plan.head.slide_travel_mm) if plan.head else ""),
+            *((sentence(n, units.unit), "") for n in found.notes),
+        ],
+        source="Derived from the circles that tip and heel sweep.",
+    )
+    if picked is None:
+        return Plate(label=label, governs="Do not run. No hole reaches:", reason="another bar, or another head",
+                     state="bad", because=because)  # fmt: skip
+    reaches = f"Ø{units.planned(picked.smallest_mm or 0)} to {units.planned(picked.largest_mm or 0)}"
+    return Plate(
+        label=label,
+        number=picked.hole,
+        words=(f"reaches {reaches}", f"needs a hole of Ø{units.planned(picked.least_hole_mm or 0)} first"),
+        governs="Least swing governs:",
+        reason="the hole nearest the axis that reaches every size",
+        because=because,
+    )

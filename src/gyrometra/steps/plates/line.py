@@ -1,0 +1,174 @@
+"""Plates and rows of a bar in bearings: where they stand, what sags and springs."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from gyrocore import BEARING_CLEAR_MM, error_sentence, sentence
+from gyrometra.jobs.in_bearings import Line
+from gyrometra.steps.page import JobPage
+from gyrometra.steps.plates.base import Because, Plate
+from gyrometra.steps.plates.cuts import spindle_plate
+from gyrometra.steps.plates.setting import setting_plate
+
+
+@dataclass(frozen=True, kw_only=True)
+class LineCell:
+    """One bore on one set of bearings."""
+
+    distance: str
+    sag: str
+    spring: str
+    state: str
+    words: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class LineRow:
+    """One bore on the bearings as they stand, and with one more."""
+
+    name: str
+    span: str
+    now: LineCell
+    more: LineCell | None
+
+
+@dataclass(frozen=True, kw_only=True)
+class LineTable:
+    """All bores, the counts of bearings, and how far the middle ones hang off the line."""
+
+    rows: Sequence[LineRow]
+    count: int
+    more: int
+    off_line: tuple[str, str]
+    off_states: tuple[str, str]
+    asked: str
+    better_places: str
+
+
+def line_table(page: JobPage) -> LineTable | None:
+    """The table of the Bar page; None while the line is not known."""
+    line, better, units = page.line, page.better_line, page.units
+    if line is None:
+        return None
+    rows = [
+        LineRow(
+            name=bore.name,
+            span=f"{units.length(bore.start_mm)} to {units.length(bore.end_mm)}",
+            now=_cell(line, place, page),
+            more=_cell(better, place, page) if better else None,
+        )
+        for place, bore in enumerate(page.bores)
+    ]
+    both = [line, *([better] if better else [])]
+    asked = line.coaxiality_mm
+    return LineTable(
+        rows=rows,
+        count=len(line.bearings_mm),
+        more=len(better.bearings_mm) if better else 0,
+        off_line=(units.planned(both[0].off_line_mm), units.planned(both[-1].off_line_mm)),
+        off_states=("in" if both[0].straight_enough else "over", "in" if both[-1].straight_enough else "over"),
+        asked="" if asked is None else units.plain(asked),
+        better_places="; ".join(units.plain(place) for place in better.bearings_mm) if better else "",
+    )
+
+
+def _cell(line: Line, place: int, page: JobPage) -> LineCell:
+    units, row, found = page.units, line.response.rows[place], line.layout.rows[place]
+    over_spring = found.bore in line.springs_too_far()
+    state = "over" if over_spring else "in" if found.ok else "advice"
+    words = {"over": "springs too far", "advice": f"{units.length(found.distance_mm - found.allowed_mm)} over advice",
+             "in": "holds"}[state]  # fmt: skip
+    return LineCell(
+        distance=units.length(found.distance_mm), sag=units.planned(row.sag_mm), spring=units.planned(row.spring_mm),
+        state=state, words=words,
+    )  # fmt: skip
+
+
+def line_plates(page: JobPage) -> list[Plate]:
+    """Bearings, cutter over the bar, spindle."""
+    return [_bearing_plate(page), _cutter_plate(page), spindle_plate(page)]
+
+
+def _cutter_plate(page: JobPage) -> Plate:
+    reckoning = page.reckoning
+    if reckoning.bar is None or not reckoning.planned:
+        missing = "the bar" if reckoning.bar is None else "the bore as found"
+        return Plate(label="Cutter over the bar", governs="Missing:", reason=missing)
+    return setting_plate("First cut", reckoning.planned[0].setting, page, "from touch")
+
+
+def _bearing_plate(page: JobPage) -> Plate:
+    units, line, better, plan = page.units, page.line, page.better_line, page.job.setup.plan
+    problem = page.reckoning.problems.get("bearings")
+    if line is None:
+        missing = "the line bar" if plan.bar is None else "two bearings"
+        why = error_sentence(problem, units.unit, "bearings") if problem else missing
+        return Plate(label="Stand the bearings", governs="Missing:" if problem is None else "Refused:", reason=why)
+    if (line.holds and line.layout.ok) or better is None:
+        return _standing_plate(page, line)
+    place = next(at for at in better.bearings_mm if at not in line.bearings_mm)
+    first = page.bores[0]
+    return Plate(
+        label=f"Stand bearing {len(better.bearings_mm)} at",
+        number=units.length(place),
+        unit=units.label,
+        words=(f"from the {first.name} open face", f"{units.length(abs(place - line.bearings_mm[0]))} from bearing 1"),
+        governs=_governs(better),
+        reason=_worst_words(better, page),
+        state="plain" if line.holds else "warn",
+        because=_because(better, page),
+    )
+
+
+def _standing_plate(page: JobPage, line: Line) -> Plate:
+    units = page.units
+    worst = max(line.layout.rows, key=lambda row: row.distance_mm)
+    return Plate(
+        label="Farthest place from a bearing",
+        number=units.length(worst.distance_mm),
+        unit=units.label,
+        words=(f"in {worst.bore}", f"bar {units.length(line.layout.least_bar_length_mm)} long at least"),
+        governs=_governs(line),
+        reason=_worst_words(line, page),
+        state="bad" if not line.holds else "plain" if line.layout.ok else "warn",
+        because=_because(line, page),
+    )
+
+
+def _governs(line: Line) -> str:
+    if not line.long_enough:
+        return "Bar too short:"
+    if not line.layout.bearings_ok:
+        return "Bearings too close:"
+    if line.springs_too_far():
+        return f"Do not run. Spring in {', '.join(line.springs_too_far())}:"
+    if not line.straight_enough:
+        return "Do not run. Off the line:"
+    return "Distance governs:" if line.layout.ok else "Advice governs:"
+
+
+def _worst_words(line: Line, page: JobPage) -> str:
+    units, rows = page.units, line.response.rows
+    if line.springs_too_far():
+        return f"{units.planned(max(row.spring_mm for row in rows))} of {units.fine(line.budget_mm)} allowed"
+    if not line.straight_enough and line.coaxiality_mm is not None:
+        return f"{units.planned(line.off_line_mm)} of {units.fine(line.coaxiality_mm)} asked"
+    worst = max(line.layout.rows, key=lambda row: row.distance_mm)
+    return f"{units.length(worst.distance_mm)} of {units.limit(worst.allowed_mm)} allowed in {worst.bore}"
+
+
+def _because(line: Line, page: JobPage) -> Because:
+    units = page.units
+    notes = [*line.layout.notes, *line.response.notes]
+    return Because(
+        formula="distance to the nearest bearing against 7 D; sag and spring of the whole bar on its bearings",
+        inputs=[
+            ("bearings", "; ".join(units.plain(place) for place in line.bearings_mm)),
+            ("lowest mode", f"{line.response.natural_frequency_hz:.0f} Hz"),
+            ("a bearing needs clear", units.length(BEARING_CLEAR_MM)),
+            *((sentence(n, units.unit), "") for n in notes),
+        ],
+        source="Distance: shop practice. Sag and spring: Euler-Bernoulli beam on rigid bearings.",
+    )
