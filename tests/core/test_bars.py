@@ -20,6 +20,8 @@ from gyrocore import (
     bar_response,
     build_beam,
     line_bar_layout,
+    line_response,
+    one_more_bearing_mm,
 )
 
 EI = 205_000 * pi * 60**4 / 64
@@ -234,3 +236,42 @@ def test_sag_away_from_the_middle_is_exact_too() -> None:
     beam = build_beam(BAR, BarMaterial(), [bearing(0), bearing(1000)], [250])
     exact = PER_MM_KG * 9.80665 * 250 * (1000**3 - 2 * 1000 * 250**2 + 250**3) / (24 * EI)
     assert beam.sag_mm(250)[beam.node_at(250)] == pytest.approx(exact, rel=1e-9)
+
+
+def test_a_line_at_rest_and_under_the_cut_by_the_beam_of_the_textbook() -> None:
+    bar, bearings = LineBar(diameter_mm=60), [-80.0, 1280.0]
+    found = line_response(bar=bar, bores=HOUSINGS, bearings_mm=bearings, radial_n=200)
+    span, w = 1360.0, PER_MM_KG * 9.80665
+
+    def sag(z: float) -> float:
+        return w * z * (span**3 - 2 * span * z**2 + z**3) / (24 * EI)
+
+    middles = [120.0, 740.0, 1240.0]
+    assert [row.sag_mm for row in found.rows] == pytest.approx([sag(z) for z in middles], rel=1e-9)
+    line = sag(120) + (sag(1240) - sag(120)) * (740 - 120) / (1240 - 120)
+    assert found.rows[1].off_line_mm == pytest.approx(sag(740) - line, rel=1e-9)
+    softest = max(z**2 * (span - z) ** 2 / (3 * EI * span) for z in (700.0, 740.0, 780.0))
+    assert found.rows[1].spring_mm == pytest.approx(200 * softest, rel=1e-9)
+    assert found.natural_frequency_hz == pytest.approx(mode_hz(pi, span), rel=1e-5)
+
+
+def test_one_more_bearing_stands_where_no_other_place_is_better() -> None:
+    bar, bearings = LineBar(diameter_mm=60), [-80.0, 1280.0]
+    place = one_more_bearing_mm(bar=bar, bores=HOUSINGS, bearings_mm=bearings)
+    assert place is not None
+
+    def worst(at: float) -> float:
+        rows = line_bar_layout(bar=bar, bores=HOUSINGS, bearings_mm=[*bearings, at]).rows
+        return max(row.distance_mm for row in rows)
+
+    free = [z for z in range(-40, 1241) if all(not h.start_mm - 40 < z < h.end_mm + 40 for h in HOUSINGS)]
+    assert worst(place) == pytest.approx(min(worst(z) for z in free), abs=20)
+    assert one_more_bearing_mm(bar=bar, bores=HOUSINGS[:1], bearings_mm=[-10.0, 90.0]) is None, "no room for one"
+
+
+def test_a_bar_on_its_own_bearing_gives_nothing_there() -> None:
+    bore = [BoreInLine(name="H1", start_mm=0, end_mm=80)]
+    found = line_response(bar=LineBar(diameter_mm=60), bores=bore, bearings_mm=[0, 80])
+    assert found.rows[0].stiffness_n_mm is not None, "between the two it gives"
+    with pytest.raises(InvalidInput):
+        line_response(bar=LineBar(diameter_mm=60), bores=bore, bearings_mm=[0, 80], radial_n=-1)

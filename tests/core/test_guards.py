@@ -15,6 +15,8 @@ from gyrocore import (
     length_words,
     material,
     materials,
+    method,
+    methods,
     note,
     sentence,
 )
@@ -203,9 +205,28 @@ def test_catalogue_entries_are_whole_and_say_their_source() -> None:
 
 def test_cautions_appear_where_they_bite() -> None:
     def codes(step: str, key: str) -> list[str]:
-        return [c.code for c in cautions(method="four-jaw", step=step, material_key=key)]
+        return [c.code for c in cautions(method="lathe-bar", step=step, material_key=key)]
 
     assert codes("true", "steel") == ["chuck_key", "indicator_out"]
     assert "dust" in codes("bore", "grey-iron")
     assert "dust" not in codes("bore", "steel")
     assert codes("cuts", "steel") == ["unbalanced"]
+
+
+def test_each_way_of_boring_says_who_turns_and_names_its_places() -> None:
+    assert {key: way.turns for key, way in methods().items()} == {"lathe-bar": "work", "head": "bar", "line": "bar"}
+    lathe, head = method("lathe-bar"), method("head")
+    assert [lathe.place_name(angle) for angle in (0, 45, 90, 315, 360, 30)] == [
+        "jaw 1",
+        "1-2",
+        "jaw 2",
+        "4-1",
+        "jaw 1",
+        "30°",
+    ]
+    assert head.places_deg == {"back": 0, "right": 90, "front": 180, "left": 270}
+    for way in methods().values():
+        assert way.machines
+        assert cautions(method=way.key, step="true", material_key="steel")
+    with pytest.raises(InvalidInput):
+        method("by hand")
