@@ -164,10 +164,48 @@ document.addEventListener("keydown", (event) => {
   }
 });
 
+// Fields that were changed while a form was on its way are not lost: they are put into the new form, and sent.
+let unsent = [];
+
+document.addEventListener("htmx:beforeSwap", (event) => {
+  const config = event.detail.requestConfig;
+  const form = config?.elt?.closest?.("form");
+  unsent = [];
+  if (!form || config.verb !== "post" || form.matches("[data-reading]")) return;
+  for (const field of form.querySelectorAll("input:not([type=hidden]):not([type=radio]):not([type=checkbox]), select, textarea")) {
+    const sent = config.formData?.get(field.name);
+    if (field.id && sent !== null && sent !== undefined && field.value !== sent)
+      unsent.push({ id: field.id, value: field.value, here: field === document.activeElement });
+  }
+});
+
+function putBack() {
+  let send = null;
+  for (const kept of unsent) {
+    const field = document.getElementById(kept.id);
+    if (!field || field.value === kept.value) continue;
+    field.value = kept.value;
+    if (kept.here) {
+      field.focus({ preventScroll: true });
+      field.dataset.unsent = kept.value;
+    } else send = field.form;
+  }
+  unsent = [];
+  if (send && send.matches("[hx-post]")) send.requestSubmit();
+}
+
+document.addEventListener("focusout", (event) => {
+  const kept = event.target.dataset?.unsent;
+  if (kept === undefined) return;
+  delete event.target.dataset.unsent;
+  if (event.target.value === kept) event.target.dispatchEvent(new Event("change", { bubbles: true }));
+});
+
 // After a swap the next cell takes the caret; nothing else moves by itself.
 document.addEventListener("htmx:afterSettle", () => {
   onItsWay = false;
   const cell = document.querySelector("[data-reading] [data-active-cell]");
   if (cell && (document.activeElement === document.body || document.activeElement === null)) cell.focus({ preventScroll: true });
   typeHeld();
+  putBack();
 });

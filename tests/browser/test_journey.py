@@ -42,7 +42,7 @@ def first_account(page: Page, base: str) -> None:
     page.fill("[name=password]", "bore-the-bore")
     page.get_by_role("button", name="Make the account").click()
     expect(page.get_by_text("Nothing on the bench.")).to_be_visible()
-    assert page.locator("main .btn-shop").count() == 1
+    assert page.locator(".onbench .btn-shop").count() == 1
 
 
 def new_job(page: Page, base: str) -> None:
