@@ -9,7 +9,7 @@ from gyrodraw.borelayer import bore_band
 from gyrodraw.charts import convergence_chart
 from gyrodraw.dialface import DialFace, dial_face
 from gyrodraw.instruments import dial_scale, lever_gate
-from gyrodraw.linelayer import Housing, LineLayer, SagCurve, SpanRuler, line_band
+from gyrodraw.linelayer import Housing, LineLayer, SagCurve, SpanRuler, line_band, strip_line
 from gyrodraw.scene import Scene
 from gyrodraw.section import Labels, Part, strip_section, work_band
 from gyrodraw.shells import Shell, cuts_band
@@ -19,5 +19,5 @@ __all__ = [
     "BarLayer", "DialFace", "Housing", "Labels", "LineLayer", "Part", "RulerLimit", "SagCurve", "Scene", "Shell",
     "SpanRuler", "WallPoint", "Walls",
     "bar_band", "bore_band", "check_band", "convergence_chart", "cuts_band", "dial_face", "dial_scale",
-    "lever_gate", "line_band", "strip_section", "work_band",
+    "lever_gate", "line_band", "strip_line", "strip_section", "work_band",
 ]  # fmt: skip

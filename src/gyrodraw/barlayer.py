@@ -96,7 +96,7 @@ def _view(scene: Scene, part: Part, layer: BarLayer, width: float, axis_y: float
 
 def _head(view: View, layer: BarLayer, holder: float, width: float) -> None:
     """The head's body behind its face, about the spindle's axis."""
-    body = max(60.0, 2.2 * layer.diameter_mm * view.scale)
+    body = min(max(60.0, 2.2 * layer.diameter_mm * view.scale), view.axis_y - 60)
     view.scene.poly(
         [(min(width - 14, holder + 90), view.axis_y - body), (holder, view.axis_y - body),
          (holder, view.axis_y + body / 3), (min(width - 14, holder + 90), view.axis_y + body / 3)],
@@ -126,8 +126,8 @@ def _bar(view: View, part: Part, layer: BarLayer, holder: float, width: float) -
             "phantom",
         )  # fmt: skip
     if width > 900:
-        beside = (shank + 14, axis_y + 12) if layer.in_head else (holder + 12, axis_y - 8)
-        scene.text((beside[0], axis_y - 8 if layer.in_head else axis_y - r - 6), layer.holder, "label")
+        beside = (shank + 14, min(axis_y + 12, view.axis_y - 8)) if layer.in_head else (holder + 12, axis_y - 8)
+        scene.text((beside[0], beside[1] - 20 if layer.in_head else axis_y - r - 6), layer.holder, "label")
         scene.text(beside, layer.bar_words, "figure")
     if layer.spring_mm is not None and width >= 600:
         _spring(view, layer, tip, holder, r)

@@ -251,3 +251,22 @@ def _round_down(factor: float) -> float:
     while step * 10 <= factor:
         step *= 10
     return max(part * step for part in (1, 2, 5) if part * step <= factor or part == 1)
+
+
+def strip_line(housings: Sequence[Housing], bar_mm: float) -> Scene:
+    """A line job at strip size: its bores in section, the bar through them."""
+    scene = Scene(124, 62, f"{len(housings)} bores in line, in section")
+    first, last = min(h.start_mm for h in housings), max(h.end_mm for h in housings)
+    tallest = max(h.outside_mm for h in housings)
+    scale = min(96 / (last - first), 44 / tallest)
+    left, axis_y = 62 - (last - first) / 2 * scale, 31.0
+    for housing in housings:
+        x, end = left + (housing.start_mm - first) * scale, left + (housing.end_mm - first) * scale
+        outer = max(housing.outside_mm / 2 * scale, 10.0)
+        inner = max(housing.bore_mm / 2 * scale, 5.0)
+        for top, bottom in ((-outer, -inner), (inner, outer)):
+            scene.rect((x, axis_y + top), (max(end, x + 6), axis_y + bottom), "outline")
+    r = max(bar_mm / 2 * scale, 2.5)
+    scene.rect((6, axis_y - r), (118, axis_y + r), "bar")
+    scene.line((2, axis_y), (122, axis_y), "axis")
+    return scene

@@ -28,7 +28,7 @@ CRIB = {
     "machine": {"name": "Lathe 3", "speeds": "A-1 90\nA-2 125\nB-1 180\nB-2 224\nB-3 280\nB-4 355\nC-1 450",
                 "division_mm": "0.02", "divisions_per_turn": "100", "dial_reads": "radius",
                 "unbalanced_max_rpm": "400"},
-    "bar": {"name": "Bar 7", "kind": "steel", "diameter_mm": "40", "length_mm": "300"},
+    "bar": {"name": "Bar 7", "method": "lathe-bar", "kind": "steel", "diameter_mm": "40", "length_mm": "300"},
     "cutter": {"name": "Bit 3", "made_of": "carbide", "nose_radius_mm": "0.4", "least_depth_mm": "0.05"},
     "gauge": {"name": "Bore gauge", "range_low_mm": "50", "range_high_mm": "100", "resolution_mm": "0.001",
               "error_limit_mm": "0.002", "single_sd_mm": "0.001"},

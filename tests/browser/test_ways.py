@@ -16,10 +16,10 @@ HEAD = {
     "name": "Head 2", "division_mm": "0.01", "divisions_per_turn": "50", "dial_reads": "radius",
     "slide_travel_mm": "20", "shank_mm": "20", "holes": "A 0\nB 15", "max_rpm": "300",
 }  # fmt: skip
-HEAD_BAR = {"name": "Head bar 5", "kind": "steel", "diameter_mm": "20", "length_mm": "120", "grip_mm": "45",
-            "tip_mm": "13"}  # fmt: skip
+HEAD_BAR = {"name": "Head bar 5", "method": "head", "kind": "steel", "diameter_mm": "20", "length_mm": "120",
+            "grip_mm": "45", "tip_mm": "13"}  # fmt: skip
 RIG = {"name": "Line rig", "kind": "portable", "speeds": "1 105\n2 150\n3 210\n4 300", "dial_reads": "radius"}
-LINE_BAR = {"name": "Line bar 1", "kind": "line-bar", "diameter_mm": "60", "length_mm": "1500"}
+LINE_BAR = {"name": "Line bar 1", "method": "line", "kind": "line-bar", "diameter_mm": "60", "length_mm": "1500"}
 
 
 def change(page: Page, field: str, value: str) -> None:

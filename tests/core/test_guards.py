@@ -214,7 +214,8 @@ def test_cautions_appear_where_they_bite() -> None:
 
 
 def test_each_way_of_boring_says_who_turns_and_names_its_places() -> None:
-    assert {key: way.turns for key, way in methods().items()} == {"lathe-bar": "work", "head": "bar", "line": "bar"}
+    turning = {key: way.turns for key, way in methods().items()}
+    assert turning == {"lathe-bar": "work", "head": "bar", "line": "bar", "stand": "bar"}
     lathe, head = method("lathe-bar"), method("head")
     assert [lathe.place_name(angle) for angle in (0, 45, 90, 315, 360, 30)] == [
         "jaw 1",

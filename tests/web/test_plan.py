@@ -106,6 +106,7 @@ def test_the_demo_jobs_stand_where_the_shop_left_them(db: None) -> None:
         "Q-223": ("bar", "choose_bar"),
         "Q-228": ("true", "move_it"),
         "Q-221": ("bar", "one_more_bearing"),
+        "Q-230": ("bore", "bore_to"),
     }
 
 
@@ -133,7 +134,8 @@ def test_what_was_typed_is_echoed_as_understood(corin: Client) -> None:
 @pytest.mark.parametrize(
     ("kind", "fields"),
     [
-        ("bar", {"name": "Bar 20", "kind": "carbide", "diameter_mm": '1"', "length_mm": "10 in"}),
+        ("bar", {"name": "Bar 20", "method": "lathe-bar", "kind": "carbide", "diameter_mm": '1"',
+                 "length_mm": "10 in"}),
         ("cutter", {"name": "Bit 9", "made_of": "hss", "nose_radius_mm": "1/32 in", "entering_angle_deg": "75",
                     "least_depth_mm": "1.5 thou"}),
     ],
@@ -152,10 +154,12 @@ def test_the_crib_takes_inches_and_keeps_them_as_typed(dagny: Client, kind: str,
 @pytest.mark.parametrize(
     ("kind", "fields", "says"),
     [
-        ("bar", {"name": "Bar 7", "kind": "steel", "diameter_mm": "40", "length_mm": "300"},
+        ("bar", {"name": "Bar 7", "method": "lathe-bar", "kind": "steel", "diameter_mm": "40", "length_mm": "300"},
          "There is already a Bar 7"),
-        ("bar", {"name": "B", "kind": "steel", "diameter_mm": "40", "length_mm": "100"}, "leaves nothing"),
-        ("bar", {"name": "B", "kind": "steel", "diameter_mm": "40", "length_mm": "300", "min_bore_mm": "30"},
+        ("bar", {"name": "B", "method": "lathe-bar", "kind": "steel", "diameter_mm": "40", "length_mm": "100"},
+         "leaves nothing"),
+        ("bar", {"name": "B", "method": "lathe-bar", "kind": "steel", "diameter_mm": "40", "length_mm": "300",
+                 "min_bore_mm": "30"},
          "cannot enter a bore smaller than itself"),
         ("gauge", {"name": "G", "range_low_mm": "60", "range_high_mm": "50", "resolution_mm": "0.001",
                    "error_limit_mm": "0"}, "the larger size comes last"),

@@ -163,6 +163,41 @@ def test_the_bar_is_trued_at_both_end_bores(corin: Client) -> None:
     assert open_page("Q-221", MM, 2).rounds == []
 
 
+# ---------------------------------------------------------------- boring stand
+
+
+def test_the_micrometer_is_set_small_by_what_the_bar_cuts_large(db: None) -> None:
+    """Nothing is known but the crib's 0.012 before a pass is measured."""
+    first = open_page("Q-230", MM).reckoning.planned[0].setting
+    assert first.learned is not None
+    assert first.learned.bias_mm == pytest.approx(0.012)
+    assert first.reads_mm == pytest.approx(first.to_mm - 0.012, abs=0.005)
+    assert (first.reads_mm or 0) <= first.to_mm - 0.012, "down to a whole step, so that metal is left"
+
+
+def test_the_habit_is_learned_from_what_came_out(db: None) -> None:
+    page = open_page("Q-230", MM)
+    (cut,) = page.ledger.history
+    assert page.ledger.current is not None
+    learned = page.ledger.next_setting(page.ledger.current).learned
+    assert learned is not None
+    shown = cut.measured_diameter_mm - cut.set_diameter_mm
+    weight = 0.005**-2 / (0.005**-2 + 0.02**-2)
+    assert learned.bias_mm == pytest.approx(0.012 + weight * (shown - 0.012))
+    assert learned.bias_sd_mm < 0.02
+
+
+def test_the_stand_ends_short_for_the_hone_and_says_its_habit(corin: Client) -> None:
+    reckoning = open_page("Q-230", MM).reckoning
+    assert reckoning.passes is not None
+    assert reckoning.passes.bored_diameter_mm == pytest.approx(102.0175 - 0.06)
+    text = corin.get("/jobs/Q-230/bore/").content.decode()
+    assert "Set the micrometer, pass 3" in text
+    assert "on diameter is left for honing" in corin.get("/jobs/Q-230/cuts/").content.decode()
+    assert "shoes out while it bores" in corin.get("/crib/").content.decode()
+    assert CutEntry.objects.filter(setup__job__number="Q-230", setting_mm__isnull=False).count() == 2
+
+
 # ---------------------------------------------------------------- bores in line
 
 
@@ -266,10 +301,14 @@ def test_a_job_can_change_its_way_while_nothing_is_set(corin: Client) -> None:
                   "slide_travel_mm": "16", "shank_mm": "20", "holes": "first"}, "Type a hole and its offset"),
         ("head", {"name": "H", "division_mm": "0.01", "divisions_per_turn": "50", "dial_reads": "radius",
                   "slide_travel_mm": "16", "shank_mm": "20", "holes": "A far"}, "cannot be read as a size"),
-        ("bar", {"name": "B", "kind": "steel", "diameter_mm": "20", "length_mm": "120", "tip_mm": "9"},
-         "The tip must stand past the bar"),
-        ("bar", {"name": "B", "kind": "line-bar", "diameter_mm": "60", "length_mm": "1500", "tip_mm": "40"},
-         "A line bar runs in bearings"),
+        ("bar", {"name": "B", "method": "head", "kind": "steel", "diameter_mm": "20", "length_mm": "120",
+                 "tip_mm": "9"}, "The tip must stand past the bar"),
+        ("bar", {"name": "B", "method": "head", "kind": "steel", "diameter_mm": "20", "length_mm": "120"},
+         "A bar for a boring head needs it"),
+        ("bar", {"name": "B", "method": "stand", "kind": "steel", "diameter_mm": "60", "length_mm": "500",
+                 "tip_mm": "40"}, "Only a bar for a boring head has this figure"),
+        ("bar", {"name": "B", "method": "stand", "kind": "line-bar", "diameter_mm": "60", "length_mm": "1500"},
+         "A bar in bearings is a line bar"),
     ],
 )  # fmt: skip
 def test_the_crib_refuses_machines_heads_and_bars(dagny: Client, kind: str, fields: dict[str, str], says: str) -> None:

@@ -16,7 +16,8 @@ class Method:
     """A way of boring: machines that can do it, which part turns, what holds and what trues the axis.
 
     `places` are the four places of a sweep from 0 degrees clockwise, as the operator names them;
-    `set_by` says what a cut is set with: a slide's dial, a head's dial, or a micrometer over the bar.
+    `set_by` says what a cut is set with: a slide's dial, a head's dial, a micrometer over the bar, or a
+    setting micrometer. `moved` is what truing moves: the work itself, or what holds the axis (`moved_is`).
     """
 
     key: str
@@ -30,6 +31,8 @@ class Method:
     places: tuple[str, str, str, str]
     place_word: str
     seen_from: str
+    moved: str
+    moved_is: str
     several: bool
     faults: str
 

@@ -163,7 +163,7 @@ NOTES: dict[str, str] = {
     "hone_left": "{left_mm} on diameter is left for honing.",
     "spring_one_way": "Spring passes: feed one way and withdraw the tool; the way back often cuts deeper.",
     "each_pass_leaves": "Each pass leaves {percent} % of what it meets.",
-    "habit_from_cuts": "From {count} cuts this bar cuts {bias_mm} large (negative is small).",
+    "habit_from_cuts": "Measured cuts so far: {count}. It cuts {bias_mm} large (negative is small).",
     "habit_from_prior": "No cut of this bar yet: what was known before is used.",
     "aim_outside_limits": "The size aimed at, {aim_mm}, lies outside the limits.",
     # fits, heat, taper

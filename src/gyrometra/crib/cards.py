@@ -61,6 +61,10 @@ def _machine(machine: Machine, units: Units) -> Card:
     facts = f"{machine.get_kind_display()}, {len(speeds)} speeds, {speeds[0]:g} to {speeds[-1]:g} rpm"
     if machine.division_mm is not None:
         facts += f"; {_dial_words(machine.division_mm, machine.dial_reads, machine.divisions_per_turn, units)}"
+    if machine.cuts_large_mm is not None:
+        facts += f"; its bar cuts {units.signed(machine.cuts_large_mm)} on diameter"
+    if machine.shoes:
+        facts += f"; shoes {machine.get_shoes_display()}"
     cap = f"; unbalanced at most {machine.unbalanced_max_rpm} rpm" if machine.unbalanced_max_rpm else ""
     return Card(pk=machine.pk, name=machine.name, retired=machine.retired, facts=facts + cap)
 
@@ -92,7 +96,7 @@ def _bar(bar: Bar, units: Units) -> Card:
         name=bar.name,
         retired=bar.retired,
         facts=f"{what} Ø{units.plain(bar.diameter_mm)} x {units.length(bar.length_mm)}; "
-        f"{'stands' if bar.method == 'head' else 'can stand'} out {units.length(bar.reach_mm)}; "
+        f"{'stands' if bar.is_fixed else 'can stand'} out {units.length(bar.reach_mm)}; "
         f"enters Ø{units.plain(bar.min_bore_mm)}{tip}",
     )
 

@@ -7,7 +7,7 @@ from typing import Any
 
 from django import forms
 
-from gyrocore import InvalidInput, bar_kinds, error_sentence
+from gyrocore import InvalidInput, bar_kinds, error_sentence, methods
 from gyrometra.bridge.fields import LengthField, TypedForm
 from gyrometra.crib.models import Bar, CribItem, Cutter, Gauge, Head, Indicator, Machine, Reads
 
@@ -54,6 +54,12 @@ class MachineForm(CribForm):
     unbalanced_max_rpm = forms.IntegerField(
         label="Largest speed for unbalanced work, rpm", required=False, min_value=1, max_value=20000
     )
+
+    cuts_large_mm = LengthField(
+        label="Its bar cuts large by, on diameter", required=False, positive=False,
+        help_text="a boring stand's habit; small is negative",
+    )  # fmt: skip
+    shoes = forms.ChoiceField(label="Centring shoes", choices=Machine.Shoes.choices, required=False)
 
     def clean_speeds(self) -> list[tuple[str, str]]:
         """Lines or commas; each a lever and a speed, each speed once."""
@@ -126,6 +132,7 @@ class BarForm(CribForm):
     """A boring bar."""
 
     model = Bar
+    method = forms.ChoiceField(label="Made for", choices=[(k, way.label) for k, way in methods().items()])
     kind = forms.ChoiceField(label="Kind", choices=[(k, v.label) for k, v in bar_kinds().items()])
     diameter_mm = LengthField(label="Diameter, measured")
     length_mm = LengthField(label="Length over all")
@@ -147,19 +154,28 @@ class BarForm(CribForm):
         elif values["min_bore_mm"] < diameter:
             self.add_error("min_bore_mm", "A bar cannot enter a bore smaller than itself, "
                                           f"{self.units.plain(diameter)} {self.units.label}.")  # fmt: skip
+        self._guard_use(values)
         tip = values.get("tip_mm")
         if tip is not None and tip <= diameter / 2:
             self.add_error("tip_mm", f"The tip must stand past the bar's own {self.units.plain(diameter / 2)}, or the "
                                      f"bar rubs; {self.units.plain(tip)} {self.units.label} was given.")  # fmt: skip
         if values.get("kind") == "line-bar":
-            if tip is not None:
-                self.add_error("tip_mm", "A line bar runs in bearings; only a bar for a boring head has this figure.")
             return values
         grip = values.get("grip_mm") or 3 * diameter
         if length <= grip:
             self.add_error("length_mm", f"The clamp keeps {self.units.plain(grip)}; a bar of "
                                         f"{self.units.plain(length)} {self.units.label} leaves nothing.")  # fmt: skip
         return values
+
+    def _guard_use(self, values: dict[str, Any]) -> None:
+        """A line bar runs in bearings and nothing else does; a head's bar says how far its tip stands."""
+        in_line, is_line = values.get("method") == "line", values.get("kind") == "line-bar"
+        if in_line != is_line and values.get("kind"):
+            self.add_error("kind", "A bar in bearings is a line bar, and a line bar runs in bearings.")
+        if values.get("method") == "head" and values.get("tip_mm") is None and "tip_mm" not in self.errors:
+            self.add_error("tip_mm", "A bar for a boring head needs it: what it can reach follows from its tip.")
+        if values.get("method") != "head" and values.get("tip_mm") is not None:
+            self.add_error("tip_mm", "Only a bar for a boring head has this figure; leave it empty.")
 
 
 class CutterForm(CribForm):

@@ -7,7 +7,7 @@ from typing import Any
 
 from django.db import models
 
-from gyrocore import BarCandidate, BarSection, Dial, GaugeData, HeadBar, HeadHole, bar_kinds
+from gyrocore import BarCandidate, BarSection, Dial, GaugeData, HeadBar, HeadHole, bar_kinds, methods
 
 
 def mm(**kwargs: Any) -> Any:
@@ -47,12 +47,21 @@ class Machine(CribItem):
         MILL = "mill", "mill"
         BORER = "borer", "horizontal borer"
         PORTABLE = "portable", "portable bar"
+        STAND = "stand", "boring stand"
+
+    class Shoes(models.TextChoices):
+        NONE = "", "has none"
+        OUT = "out", "out while it bores"
+        IN = "in", "in while it bores"
 
     kind = models.CharField(max_length=10, choices=Kind.choices, default=Kind.LATHE)
     division_mm = mm(null=True, blank=True)
     divisions_per_turn = models.PositiveIntegerField(null=True, blank=True)
     dial_reads = models.CharField(max_length=8, choices=Reads.choices, default=Reads.RADIUS)
     unbalanced_max_rpm = models.PositiveIntegerField(null=True, blank=True)
+    #: What its bar cuts large, on diameter, as the shop knows it; small is negative. Only where a micrometer sets it.
+    cuts_large_mm = mm(null=True, blank=True)
+    shoes = models.CharField(max_length=4, choices=Shoes.choices, blank=True)
 
     @property
     def dial(self) -> Dial | None:
@@ -138,18 +147,19 @@ class Bar(CribItem):
     #: Tip from the bar's own centre: only bars for a boring head have one.
     tip_mm = mm(null=True, blank=True)
     shank_mm = mm(null=True, blank=True)
-
-    @property
-    def method(self) -> str:
-        """The way of boring that it is made for."""
-        if self.kind == "line-bar":
-            return "line"
-        return "lathe-bar" if self.tip_mm is None else "head"
+    method = models.CharField(
+        max_length=12, choices=[(key, way.label) for key, way in methods().items()], default="lathe-bar"
+    )
 
     @property
     def held_by_mm(self) -> float:
         """The shank's diameter: the bar's own unless it is stepped."""
         return float(self.diameter_mm if self.shank_mm is None else self.shank_mm)
+
+    @property
+    def is_fixed(self) -> bool:
+        """Whether it always stands out as far: in a boring head, in a stand's spindle."""
+        return self.method in ("head", "stand")
 
     @property
     def head_bar(self) -> HeadBar:
@@ -186,7 +196,7 @@ class Bar(CribItem):
             shank_mm=self.held_by_mm,
             reach_mm=self.reach_mm,
             min_bore_mm=float(self.min_bore_mm),
-            fixed_reach=self.method == "head",
+            fixed_reach=self.is_fixed,
         )
 
 

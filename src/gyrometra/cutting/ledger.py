@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from statistics import fmean
 
-from gyrocore import Slip, radius_diameter_slip
+from gyrocore import SetAndMeasured, Slip, radius_diameter_slip
 from gyrometra.cutting.models import CutEntry
 from gyrometra.jobs.models import Bore, SetUp
 from gyrometra.jobs.reckon import PlannedPass, Reckoning
@@ -78,7 +78,18 @@ class Ledger:
 
     def next_setting(self, row: PassRow) -> Setting:
         """The setting for this pass, from what the last ones really came to."""
-        return self.reckoning.setting(self.size_before(row), row.planned.cut.diameter_mm, self.dial_at)
+        return self.reckoning.setting(
+            self.size_before(row), row.planned.cut.diameter_mm, self.dial_at, history=self.history
+        )
+
+    @property
+    def history(self) -> list[SetAndMeasured]:
+        """What a micrometer was set to and what came out, pass by pass: the bar's habit shows in it."""
+        return [
+            SetAndMeasured(set_diameter_mm=float(row.set_entry.setting_mm), measured_diameter_mm=row.came_mm)
+            for row in self.rows
+            if row.set_entry is not None and row.set_entry.setting_mm is not None and row.came_mm is not None
+        ]
 
     @property
     def dial_at(self) -> float:

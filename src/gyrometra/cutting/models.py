@@ -35,6 +35,8 @@ class CutEntry(LogEntry):
     value_mm = mm(null=True, blank=True)
     change_mm = mm(null=True, blank=True)
     divisions = models.DecimalField(max_digits=10, decimal_places=3, null=True, blank=True)
+    #: What a micrometer was set to, over the bar or on its own scale; empty where a dial was turned.
+    setting_mm = mm(null=True, blank=True)
     gauge = models.ForeignKey(Gauge, null=True, blank=True, on_delete=models.PROTECT, related_name="+")
     sound = models.CharField(max_length=8, choices=Sound.choices, blank=True)
     look = models.CharField(max_length=8, choices=Look.choices, blank=True)

@@ -35,7 +35,8 @@ def take_back(*, user: User, bore: Bore, client_id: UUID) -> CutEntry | None:
     if last is None or CutEntry.objects.filter(client_id=client_id).exists():
         return None
     same = {
-        name: getattr(last, name) for name in ("kind", "number", "value_mm", "change_mm", "divisions", "gauge", "text")
+        name: getattr(last, name)
+        for name in ("kind", "number", "value_mm", "change_mm", "divisions", "setting_mm", "gauge", "text")
     }
     return CutEntry.objects.create(
         by=user, setup=setup, bore=bore, client_id=client_id, supersedes=last, withdrawn=True, **same

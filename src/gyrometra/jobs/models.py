@@ -183,6 +183,8 @@ class Plan(models.Model):
     finish_passes = models.PositiveSmallIntegerField(default=2)
     spring_passes = models.PositiveSmallIntegerField(default=0)
     test_leave_mm = mm(null=True, blank=True)
+    #: Left on diameter for honing: the passes end that much short.
+    hone_allowance_mm = mm(default=0)
     max_rpm = models.PositiveIntegerField(null=True, blank=True)
     typed = models.JSONField(default=dict, blank=True)
 

@@ -20,12 +20,15 @@ from gyrocore import (
     Dial,
     Finish,
     FirstCut,
+    Habit,
     InvalidInput,
+    NextCut,
     Overhang,
     Pass,
     PassPlan,
     PassRules,
     Reach,
+    SetAndMeasured,
     Speed,
     choose_bar,
     cut_time,
@@ -33,6 +36,7 @@ from gyrocore import (
     finish,
     first_cut_depths,
     material,
+    next_cut,
     overhang,
     pass_plan,
     reach_needed,
@@ -151,6 +155,7 @@ class Reckoning:
             rough_depth_mm=float(plan.rough_depth_mm),
             finish_depth_mm=float(plan.finish_depth_mm),
             finish_passes=plan.finish_passes,
+            hone_allowance_mm=float(plan.hone_allowance_mm),
             min_depth_mm=least,
             spring_passes=plan.spring_passes,
             test_leave_mm=None if plan.test_leave_mm is None else float(plan.test_leave_mm),
@@ -198,8 +203,8 @@ class Reckoning:
 
     @property
     def out_mm(self) -> float | None:
-        """How far the picked bar stands out: as the bore asks, or its own fixed reach in a boring head."""
-        if self.bar is not None and self.bar.method == "head":
+        """How far the picked bar stands out: as the bore asks, or its own fixed reach in a head or a spindle."""
+        if self.bar is not None and self.bar.is_fixed:
             return self.bar.reach_mm
         return self.reach.reach_mm if self.reach else None
 
@@ -335,11 +340,32 @@ class Reckoning:
             return self.plan.head.dial if self.plan.head else None
         return self.machine.dial if self.setup.way.set_by == "dial" else None
 
-    def setting(self, measured_mm: float, target_mm: float, at_division: float = 0.0) -> Setting:
+    def setting(
+        self,
+        measured_mm: float,
+        target_mm: float,
+        at_division: float = 0.0,
+        history: Sequence[SetAndMeasured] = (),
+    ) -> Setting:
         """How the cutter is set from one size to another, by this way of boring."""
+        if self.setup.way.set_by == "micrometer":
+            learned = self._try("setting", lambda: self._next_cut(target_mm, history))
+            return Setting(from_mm=measured_mm, to_mm=target_mm, learned=learned)
         if self.setup.way.set_by == "over-bar" and self.bar is not None:
             return setting_over_bar(measured_mm, target_mm, float(self.bar.diameter_mm))
         return setting_by_dial(measured_mm, target_mm, self.dial, at_division)
+
+    def _next_cut(self, target_mm: float, history: Sequence[SetAndMeasured]) -> NextCut:
+        """The habit of the stand's bar: what the crib says, and what these passes have shown."""
+        division = self.machine.division_mm
+        per_step = 2.0 if self.machine.dial_reads == "radius" else 1.0
+        return next_cut(
+            history=history,
+            aim_mm=target_mm,
+            limits_mm=(float(self.bore.lower_mm), float(self.bore.upper_mm)),
+            habit=Habit(prior_bias_mm=float(self.machine.cuts_large_mm or 0)),
+            dial_step_mm=None if division is None else per_step * float(division),
+        )
 
     @property
     def minutes(self) -> float | None:

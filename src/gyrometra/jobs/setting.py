@@ -1,10 +1,10 @@
-"""How a cut is set: so far on a dial, or to a micrometer reading over the bar."""
+"""How a cut is set: so far on a dial, to a micrometer reading over the bar, or on a setting micrometer."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 
-from gyrocore import Dial, DialMove, InvalidInput, OverBar, head_dial, over_bar
+from gyrocore import Dial, DialMove, InvalidInput, NextCut, OverBar, head_dial, over_bar
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -15,6 +15,15 @@ class Setting:
     to_mm: float
     move: DialMove | None = None
     over: OverBar | None = None
+    #: On a setting micrometer: the diameter to set, with the bar's habit taken off.
+    learned: NextCut | None = None
+
+    @property
+    def reads_mm(self) -> float | None:
+        """What a micrometer shows when it is set; None where a dial is turned."""
+        if self.learned is not None:
+            return self.learned.set_diameter_mm
+        return self.over.reading_mm if self.over is not None else None
 
     @property
     def change_mm(self) -> float:

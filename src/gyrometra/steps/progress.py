@@ -224,9 +224,8 @@ def _next_true(page: JobPage) -> Next:
         return Next("true", "begin_truing")
     move = last.moves[0]
     if last.way.set_by != "dial":
-        to = move.slacken if last.way.set_by == "head" else move.tighten
-        what = "table" if last.way.set_by == "head" else "bar"
-        return Next("true", "move_it", {"what": what, "to": to, "value_mm": move.by_mm})
+        to = move.slacken if last.way.moved_is == "work" else move.tighten
+        return Next("true", "move_it", {"what": last.way.moved, "to": to, "value_mm": move.by_mm})
     return Next("true", "move_jaws", {"slacken": move.slacken, "tighten": move.tighten, "value_mm": move.by_mm})
 
 
@@ -306,7 +305,7 @@ _NEXTS = {
     "begin_truing": ("Sweep the work, round 1", "", ""),
     "finish_round": ("Read {places} places", "Round {number}", ""),
     "move_jaws": ("Slacken jaw {slacken}, tighten jaw {tighten}", "{value}", "{unit}"),
-    "move_it": ("Move the {what} to the {to}", "{value}", "{unit}"),
+    "move_it": ("Move {what} to the {to}", "{value}", "{unit}"),
     "begin_boring": ("Begin boring", "", ""),
     "bore_to": ("Pass {number}, bore to", "Ø{diameter}", "{unit}"),
     "measure_pass": ("Measure after pass {number}", "Ø{diameter}", "wanted"),

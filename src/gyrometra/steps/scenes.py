@@ -27,6 +27,7 @@ from gyrodraw import (
     cuts_band,
     dial_face,
     line_band,
+    strip_line,
     strip_section,
     work_band,
 )
@@ -143,7 +144,10 @@ def _sags(line: Line | None, shown: Line | None, page: JobPage) -> list[SagCurve
 
 
 def strip_scene(job: Job) -> Scene:
-    """The work at strip size."""
+    """The work at strip size; of several bores, all of them with the bar."""
+    bores = list(job.setup.bores.all())
+    if len(bores) > 1:
+        return strip_line([_housing(bore, Units()) for bore in bores], 0.6 * bores[0].aim_mm)
     return strip_section(part_of(job, job.setup.bores.all()[0]))
 
 
@@ -156,6 +160,7 @@ def bar_scenes(page: JobPage) -> list[tuple[str, Scene]]:
     if bar is None or out is None:
         return work_scenes(page)
     in_head = page.job.setup.way.set_by == "head"
+    holder = {"head": f"{reckoning.plan.head or 'boring head'}, face", "micrometer": "spindle of the stand, face"}
     found = reckoning.overhang
     spring = spring_mm(page)
     layer = BarLayer(
@@ -173,8 +178,8 @@ def bar_scenes(page: JobPage) -> list[tuple[str, Scene]]:
         spring_words=f"springs {units.planned(spring)}, drawn x 1000" if spring is not None else "",
         limits=[_ruler(limit, page) for limit in reversed(found.limits)] if found else [],
         centre_mm=page.bore.aim_mm / 2 - float(bar.tip_mm or 0) if in_head else 0.0,
-        holder=f"{reckoning.plan.head or 'boring head'}, face" if in_head else "bar holder, on the cross-slide",
-        out_mm=out if in_head else None,
+        holder=holder.get(page.job.setup.way.set_by, "bar holder, on the cross-slide"),
+        out_mm=out if bar.is_fixed else None,
     )
     part = part_of(page.job, page.bore)
     return bands(lambda width: bar_band(part, layer, width))

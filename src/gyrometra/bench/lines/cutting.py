@@ -178,7 +178,8 @@ class DialLine(MachineLine):
     machine = forms.ModelChoiceField(Machine.objects.none(), label="Machine", empty_label="no machine")
 
     def answer(self) -> Answer:
-        machine = self.cleaned_data["machine"] or self.fields["machine"].queryset.first()  # type: ignore[attr-defined]
+        lathes = self.fields["machine"].queryset.filter(kind=Machine.Kind.LATHE)  # type: ignore[attr-defined]
+        machine = self.cleaned_data["machine"] or lathes.first()
         if machine is None or machine.dial is None:
             raise InvalidInput("machine", "no_dial" if machine else "missing")
         move = head_dial(

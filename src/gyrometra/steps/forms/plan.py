@@ -149,7 +149,9 @@ class LineBarForm(PlanForm):
 
 
 #: The Bar form of each way of boring.
-BAR_FORMS: dict[str, type[PlanForm]] = {"lathe-bar": BarForm, "head": HeadBarForm, "line": LineBarForm}
+BAR_FORMS: dict[str, type[PlanForm]] = {
+    "lathe-bar": BarForm, "head": HeadBarForm, "line": LineBarForm, "stand": BarForm,
+}  # fmt: skip
 
 
 class CutsForm(PlanForm):
@@ -170,6 +172,7 @@ class CutsForm(PlanForm):
     finish_passes = forms.IntegerField(label="Finish passes", min_value=1, max_value=9)
     spring_passes = forms.IntegerField(label="Spring passes", min_value=0, max_value=5)
     test_leave_mm = LengthField(label="Test cut short by, on diameter", required=False)
+    hone_allowance_mm = LengthField(label="Left for honing, on diameter", positive=False, least=0)
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -189,7 +192,14 @@ class CutsForm(PlanForm):
     }
 
     #: What shares the stock out: fixed once a pass has been set, since the log counts passes.
-    _SHARING = ("rough_depth_mm", "finish_depth_mm", "finish_passes", "spring_passes", "test_leave_mm")
+    _SHARING = (
+        "rough_depth_mm",
+        "finish_depth_mm",
+        "finish_passes",
+        "spring_passes",
+        "test_leave_mm",
+        "hone_allowance_mm",
+    )
 
     def _refuse_what_is_cut(self, values: dict[str, Any]) -> None:
         """Depths of passes that are cut cannot be planned anew."""

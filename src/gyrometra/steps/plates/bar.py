@@ -81,7 +81,7 @@ def bar(page: JobPage) -> list[Plate]:
 
 def _hang_out(page: JobPage, reach: float) -> Plate:
     units, found, picked = page.units, page.reckoning.overhang, page.reckoning.bar
-    in_head = page.job.setup.way.set_by == "head"
+    in_head = picked is not None and picked.is_fixed
     base: dict[str, Any] = {
         "label": "The bar stands out" if in_head else "Hang the bar out",
         "number": units.length(reach),
@@ -108,8 +108,8 @@ def _hang_out(page: JobPage, reach: float) -> Plate:
         **base,
         scene=dial_scale(reach) if units.unit == "mm" else dial_scale(reach / 25.4, unit_step=0.1),
         words=(
-            "head face to cutter point" if in_head else "holder face to cutter point",
-            f"{stays} stays in the hole" if in_head else f"{stays} stays in the clamp",
+            "spindle or head face to cutter point" if in_head else "holder face to cutter point",
+            f"{stays} stays inside" if in_head else f"{stays} stays in the clamp",
         ),
         governs=governs,
         reason=reason,

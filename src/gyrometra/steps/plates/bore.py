@@ -11,7 +11,7 @@ from gyrometra.cutting.ledger import Ledger, PassRow
 from gyrometra.steps import scenes
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Plate
-from gyrometra.steps.plates.setting import setting_plate, setting_words
+from gyrometra.steps.plates.setting import setting_plate
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -47,14 +47,13 @@ def bore(page: JobPage) -> dict[str, Any]:
     }
 
 
-def _dialled(row: PassRow, ledger: Ledger, units: Units) -> str:
+def _dialled(row: PassRow, units: Units) -> str:
     """What was set: divisions moved, or the reading over the bar."""
     if row.set_entry is None:
         return ""
-    if row.set_entry.divisions is not None:
-        return f"{float(row.set_entry.divisions):.1f} div"
-    set_for = float(row.set_entry.value_mm or 0)
-    return setting_words(ledger.reckoning.setting(ledger.size_before(row), set_for), units)
+    if row.set_entry.setting_mm is not None:
+        return units.planned(row.set_entry.setting_mm)
+    return f"{float(row.set_entry.divisions or 0):.1f} div"
 
 
 def _ledger_line(row: PassRow, ledger: Ledger, units: Units) -> LedgerLine:
@@ -67,7 +66,7 @@ def _ledger_line(row: PassRow, ledger: Ledger, units: Units) -> LedgerLine:
         number=cut.number,
         kind=cut.kind,
         wanted=units.planned(cut.diameter_mm),
-        dialled=_dialled(row, ledger, units),
+        dialled=_dialled(row, units),
         came=units.measured(row.came_mm, step) if row.came_mm is not None else "",
         spread=f"spread {units.measured(row.spread_mm, step)}" if row.spread_mm else "",
         off="" if off is None else "on size" if abs(off) < step else
@@ -91,7 +90,8 @@ def _slip_words(row: PassRow, units: Units) -> str:
 
 def _bore_plates(page: JobPage, ledger: Ledger, current: PassRow | None) -> list[Plate]:
     units = page.units
-    known, aim = ledger.known_size_mm, page.bore.aim_mm
+    known, passes = ledger.known_size_mm, page.reckoning.passes
+    aim = passes.bored_diameter_mm if passes else page.bore.aim_mm
     plates = []
     if current is not None:
         label = f"Pass {current.planned.cut.number}, bore to"
@@ -148,6 +148,7 @@ def cut_values(page: JobPage, kind: str, cleaned: Mapping[str, Any], text: str) 
         "value_mm": to_decimal(row.planned.cut.diameter_mm),
         "change_mm": to_decimal(setting.change_mm),
         "divisions": round(setting.divisions, 3) if setting.move else None,
+        "setting_mm": None if setting.reads_mm is None else to_decimal(setting.reads_mm),
     }
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from gyrocore import Dial, DialMove, sentence
+from gyrocore import Dial, DialMove, NextCut, sentence
 from gyrodraw import dial_scale
 from gyrometra.bridge.units import Units
 from gyrometra.jobs.setting import Setting
@@ -10,7 +10,12 @@ from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Because, Plate
 
 #: What the column of settings is called, by what a cut is set with.
-SETTING_COLUMN = {"dial": "cross-slide", "head": "head dial", "over-bar": "over bar and point"}
+SETTING_COLUMN = {
+    "dial": "cross-slide",
+    "head": "head dial",
+    "over-bar": "over bar and point",
+    "micrometer": "setting micrometer",
+}
 
 
 def dial_words(move: DialMove) -> str:
@@ -24,8 +29,8 @@ def dial_words(move: DialMove) -> str:
 
 def setting_words(setting: Setting, units: Units) -> str:
     """The setting of a pass in the list."""
-    if setting.over is not None:
-        return units.planned(setting.over.reading_mm)
+    if setting.reads_mm is not None:
+        return units.planned(setting.reads_mm)
     return dial_words(setting.move) if setting.move else f"{units.planned(setting.radial_mm)} on radius"
 
 
@@ -33,6 +38,8 @@ def setting_plate(label: str, setting: Setting, page: JobPage, start: str) -> Pl
     """The plate of the next setting, with what it comes from."""
     if setting.over is not None:
         return _over_bar_plate(label, setting, page)
+    if setting.learned is not None:
+        return _micrometer_plate(label, setting, setting.learned, page)
     dial = page.reckoning.dial
     if setting.move is None or dial is None:
         return _unknown_plate(label, setting, page)
@@ -86,6 +93,37 @@ def _over_bar_plate(label: str, setting: Setting, page: JobPage) -> Plate:
             source="Derived from the two radii. The bar's diameter is the one measured, not the nominal one.",
         ),
     )  # fmt: skip
+
+
+def _micrometer_plate(label: str, setting: Setting, learned: NextCut, page: JobPage) -> Plate:
+    units, machine = page.units, page.reckoning.machine
+    shown = learned.set_diameter_mm if units.unit == "mm" else learned.set_diameter_mm / 25.4
+    chance = f"{100 * learned.chance_in_limits:.0f} % of such cuts end in limits"
+    return Plate(
+        label=f"Set the micrometer, {label.lower()} Ø{units.planned(setting.to_mm)}",
+        number=units.planned(learned.set_diameter_mm),
+        unit=units.label,
+        scene=dial_scale(shown, unit_step=0.01 if units.unit == "mm" else 0.001),
+        words=(
+            f"bar cuts {units.signed(learned.bias_mm)} on diameter",
+            f"known within {units.planned(learned.bias_sd_mm)}",
+        ),
+        governs="The bar's habit governs:",
+        reason=sentence(learned.notes[0], units.unit),
+        because=Because(
+            formula="set = aim - what the bar cuts large, down to a whole step of the micrometer",
+            inputs=[
+                (
+                    "expected size",
+                    f"{units.planned(learned.predicted_mm)} within {units.planned(learned.predicted_sd_mm)}",
+                ),
+                ("as a last cut", chance),
+                ("on record for this machine", units.signed(machine.cuts_large_mm or 0)),
+                ("centring shoes", machine.get_shoes_display()),
+            ],
+            source="Normal habit and normal scatter, updated pass by pass (conjugate update).",
+        ),
+    )
 
 
 def _unknown_plate(label: str, setting: Setting, page: JobPage) -> Plate:

@@ -100,7 +100,7 @@ def move_order(way: Method, slacken: str, tighten: str) -> str:
     """What to do where there are no jaws: the work goes toward the place that would be slackened."""
     if way.set_by == "dial":
         return ""
-    return f"Move the table to the {slacken}" if way.set_by == "head" else f"Move the bar to the {tighten}"
+    return f"Move {way.moved} to the {slacken if way.moved_is == 'work' else tighten}"
 
 
 def _signed(value: float | None, units: Units) -> str:
