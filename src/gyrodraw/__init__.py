@@ -6,6 +6,7 @@ exaggerated says so beside itself.
 
 from gyrodraw.barlayer import BarLayer, RulerLimit, bar_band
 from gyrodraw.borelayer import bore_band
+from gyrodraw.calendar import Due, Resting, calendar_axis
 from gyrodraw.charts import convergence_chart
 from gyrodraw.dialface import DialFace, dial_face
 from gyrodraw.instruments import dial_scale, lever_gate
@@ -16,8 +17,8 @@ from gyrodraw.shells import Shell, cuts_band
 from gyrodraw.walls import WallPoint, Walls, check_band
 
 __all__ = [
-    "BarLayer", "DialFace", "Housing", "Labels", "LineLayer", "Part", "RulerLimit", "SagCurve", "Scene", "Shell",
-    "SpanRuler", "WallPoint", "Walls",
-    "bar_band", "bore_band", "check_band", "convergence_chart", "cuts_band", "dial_face", "dial_scale",
+    "BarLayer", "DialFace", "Due", "Housing", "Labels", "LineLayer", "Part", "Resting", "RulerLimit", "SagCurve",
+    "Scene", "Shell", "SpanRuler", "WallPoint", "Walls",
+    "bar_band", "bore_band", "calendar_axis", "check_band", "convergence_chart", "cuts_band", "dial_face", "dial_scale",
     "lever_gate", "line_band", "strip_line", "strip_section", "work_band",
 ]  # fmt: skip

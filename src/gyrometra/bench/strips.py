@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from dataclasses import dataclass
 
 from gyrodraw import Scene
@@ -23,10 +22,49 @@ class Strip:
     signed: bool
 
 
-def strips(jobs: Iterable[Job], units: Units) -> list[Strip]:
-    """The strips, unsigned first, newest change first."""
-    made = [_strip(job, units) for job in jobs if job.stations]
-    return sorted(made, key=lambda strip: strip.signed)
+#: So many strips stand on one page of the bench; past so many they are drawn closer, and a search appears.
+PAGE, MANY = 40, 7
+
+
+@dataclass(frozen=True, kw_only=True)
+class Bench:
+    """One page of the bench: its strips, how many there are in all, and what was searched for."""
+
+    strips: list[Strip]
+    total: int
+    all_jobs: int
+    search: str
+    page: int
+
+    @property
+    def is_dense(self) -> bool:
+        """Whether strips are drawn closer."""
+        return len(self.strips) > MANY
+
+    @property
+    def has_search(self) -> bool:
+        """Whether there are enough jobs to look for one."""
+        return self.all_jobs > MANY or bool(self.search)
+
+    @property
+    def earlier(self) -> int | None:
+        """The page before this one."""
+        return self.page - 1 if self.page > 1 else None
+
+    @property
+    def later(self) -> int | None:
+        """The page after this one."""
+        return self.page + 1 if self.page * PAGE < self.total else None
+
+
+def bench_page(search: str, page: int, units: Units) -> Bench:
+    """The strips of one page, unsigned first, newest change first; queries do not grow with the list."""
+    jobs = Job.objects.newest_first()
+    found = jobs.matching(search) if search else jobs
+    all_jobs, total = jobs.count(), found.count()
+    page = max(1, min(page, (total + PAGE - 1) // PAGE))
+    shown = found.on_bench()[(page - 1) * PAGE : page * PAGE]
+    return Bench(strips=[_strip(job, units) for job in shown], total=total, all_jobs=all_jobs, search=search, page=page)
 
 
 def _strip(job: Job, units: Units) -> Strip:

@@ -6,15 +6,16 @@ from django.contrib.auth.decorators import login_not_required
 from django.db import DatabaseError, connection
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
+from django.utils import timezone
 from django.views.decorators.http import require_GET, require_POST
 
 from gyrometra.accounts.people import member
+from gyrometra.bench.calendar import calendar
 from gyrometra.bench.lines import LINES, ON_BENCH
 from gyrometra.bench.lines.ask import NotUnderstood, understand
 from gyrometra.bench.linesheet import Sheet, keep, line_form, sheet
-from gyrometra.bench.strips import strips
+from gyrometra.bench.strips import bench_page
 from gyrometra.bridge.units import Units
-from gyrometra.jobs.models import Job
 from gyrometra.jobs.permissions import JobClosed
 
 
@@ -25,10 +26,19 @@ def _units(request: HttpRequest) -> Units:
 @require_GET
 def bench(request: HttpRequest) -> HttpResponse:
     """All jobs on the bench."""
-    units = _units(request)
-    jobs = strips(Job.objects.on_bench(), units)
+    units, number = _units(request), request.GET.get("page", "")
+    found = bench_page(request.GET.get("q", "").strip()[:80], int(number) if number.isdigit() else 1, units)
     page = sheet(ON_BENCH, units)
-    return render(request, "bench/bench.html", {"strips": jobs, "has_machine": bool(page.machines), "sheet": page})
+    context = {
+        "bench": found,
+        "strips": found.strips,
+        "has_machine": bool(page.machines),
+        "sheet": page,
+        "calendar": calendar(timezone.localdate()),
+    }
+    if request.htmx:  # type: ignore[attr-defined]
+        return render(request, "bench/strips.html", context)
+    return render(request, "bench/bench.html", context)
 
 
 @require_GET

@@ -213,6 +213,14 @@ class Cutter(CribItem):
     least_depth_mm = mm()
 
 
+class GaugeQuerySet(models.QuerySet[Any]):
+    """Gauges by the day of their next check."""
+
+    def due_by(self, day: date) -> GaugeQuerySet:
+        """Gauges in use whose check is due on that day or before, the first due first."""
+        return self.filter(retired=False, due_on__isnull=False, due_on__lte=day).order_by("due_on", "name")
+
+
 class Gauge(CribItem):
     """A bore gauge: range, resolution, error limit, standing correction, due date."""
 
@@ -223,6 +231,8 @@ class Gauge(CribItem):
     correction_mm = mm(default=0)
     single_sd_mm = mm(null=True, blank=True)
     due_on = models.DateField(null=True, blank=True)
+
+    objects = GaugeQuerySet.as_manager()
 
     @property
     def data(self) -> GaugeData:

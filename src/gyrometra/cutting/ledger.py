@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from datetime import date
 from statistics import fmean
 
 from gyrocore import SetAndMeasured, Slip, radius_diameter_slip
@@ -100,6 +101,14 @@ class Ledger:
         moved = sum(float(row.set_entry.divisions or 0) for row in self.rows if row.set_entry)
         stand = moved % dial.divisions_per_turn
         return 0.0 if dial.divisions_per_turn - stand < 1e-6 else stand
+
+    def rests_until(self, today: date) -> date | None:
+        """The day that roughed work waits for, while it does: before it, no finish pass."""
+        until: date | None = self.reckoning.plan.rest_until
+        row = self.current
+        if until is None or until <= today or row is None or row.planned.is_roughing or row.set_entry is not None:
+            return None
+        return until
 
     @property
     def is_finished(self) -> bool:

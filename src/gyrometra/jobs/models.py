@@ -18,6 +18,7 @@ class Job(models.Model):
     number = models.SlugField(max_length=20, unique=True)
     part = models.CharField(max_length=80)
     material = models.CharField(max_length=20, choices=[(k, m.label) for k, m in materials().items()])
+    due_on = models.DateField(null=True, blank=True)
     version = models.PositiveIntegerField(default=1)
     made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     made_at = models.DateTimeField(auto_now_add=True)
@@ -185,6 +186,8 @@ class Plan(models.Model):
     test_leave_mm = mm(null=True, blank=True)
     #: Left on diameter for honing: the passes end that much short.
     hone_allowance_mm = mm(default=0)
+    #: Roughed work rests until this day before it is finished.
+    rest_until = models.DateField(null=True, blank=True)
     max_rpm = models.PositiveIntegerField(null=True, blank=True)
     typed = models.JSONField(default=dict, blank=True)
 

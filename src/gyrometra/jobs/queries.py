@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Any
 
 from django.db import models
@@ -17,6 +18,28 @@ class JobQuerySet(models.QuerySet[Any]):
         return self.select_related("setup__machine", "setup__plan", "signoff").prefetch_related(
             "setup__bores__outside", "setup__bores__found"
         )
+
+    def newest_first(self) -> JobQuerySet:
+        """Unsigned jobs first, then by the newest change."""
+        return self.exclude(stations={}).order_by(models.F("signoff__pk").asc(nulls_first=True), "-changed_at")
+
+    def matching(self, text: str) -> JobQuerySet:
+        """Jobs whose number, part, material or machine has every word of the text."""
+        found = self
+        for word in text.split():
+            found = found.filter(
+                models.Q(number__icontains=word)
+                | models.Q(part__icontains=word)
+                | models.Q(material__icontains=word)
+                | models.Q(setup__machine__name__icontains=word)
+            )
+        return found
+
+    def resting_after(self, today: date) -> list[tuple[str, str, date]]:
+        """Number, part and day of the open jobs whose work rests past today, the nearest day first."""
+        resting = self.filter(signoff__isnull=True, setup__plan__rest_until__gt=today)
+        rows = resting.order_by("setup__plan__rest_until", "number")
+        return list(rows.values_list("number", "part", "setup__plan__rest_until"))
 
     def whole(self) -> JobQuerySet:
         """With all that a step page works from."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from datetime import date
 from decimal import Decimal
 from typing import Any
 from uuid import UUID
@@ -38,6 +39,7 @@ class WorkData:
     number: str
     part: str
     material: str
+    due_on: date | None
     machine: Machine
     method: str
     reference: str
@@ -163,7 +165,7 @@ def _stamp(job: Job, user: User) -> None:
 
 
 def _write_job(job: Job, user: User, work: WorkData) -> None:
-    job.number, job.part, job.material = work.number, work.part, work.material
+    job.number, job.part, job.material, job.due_on = work.number, work.part, work.material, work.due_on
     if job.pk is None:
         job.changed_by = user
         job.save()

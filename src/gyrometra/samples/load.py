@@ -83,11 +83,16 @@ def _valid(form: Any) -> Any:
 
 
 def _crib_item(user: User, kind: str, item: dict[str, Any]) -> None:
-    if "due_in_days" in item:
-        due = timezone.localdate() + timedelta(days=item.pop("due_in_days"))
-        item["due_on"] = due.isoformat()
-    form = _valid(FORMS[kind](item, units=UNITS))
+    form = _valid(FORMS[kind](_with_day(item, "due_in_days", "due_on"), units=UNITS))
     keep_item(user=user, item=FORMS[kind].model(), values=form.cleaned_data, typed=form.typed())
+
+
+def _with_day(fields: dict[str, Any], days: str, name: str) -> dict[str, Any]:
+    """A day given as so many days from today, as a date field is typed."""
+    if days not in fields:
+        return fields
+    day = timezone.localdate() + timedelta(days=fields[days])
+    return {**{key: value for key, value in fields.items() if key != days}, name: day.isoformat()}
 
 
 def _job(people: dict[str, User], data: dict[str, Any]) -> None:
@@ -106,7 +111,7 @@ def _job(people: dict[str, User], data: dict[str, Any]) -> None:
         }
         _plan(user, number, BAR_FORMS[data.get("method", "lathe-bar")], picked)
     if "cuts" in data:
-        _plan(user, number, CutsForm, data["cuts"])
+        _plan(user, number, CutsForm, _with_day(data["cuts"], "rest_in_days", "rest_until"))
     for turn in data.get("rounds", []):
         _round(people[turn["by"]], number, ids, turn)
     for place, cut in enumerate(data.get("cut", [])):
@@ -128,6 +133,7 @@ def _bore(user: User, number: str, data: dict[str, Any], more: dict[str, Any]) -
 
 
 def _work_fields(data: dict[str, Any]) -> dict[str, Any]:
+    data = _with_day(data, "due_in_days", "due_on")
     fields: dict[str, Any] = {"method": "lathe-bar", "ends": "through"}
     fields |= {key: value for key, value in data.items() if isinstance(value, str)}
     fields["machine"] = Machine.objects.get(name=data["machine"]).pk

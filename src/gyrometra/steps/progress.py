@@ -7,7 +7,10 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import asdict, dataclass, field, replace
+from datetime import date
 from typing import Any
+
+from django.utils import timezone
 
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import CribItem
@@ -137,6 +140,9 @@ def _bore(page: JobPage) -> Line:
         return AHEAD, "no_cuts", {}
     if ledger.is_finished:
         return DONE, "bored", {"size_mm": ledger.known_size_mm}
+    until = ledger.rests_until(page.today)
+    if until is not None:
+        return WARN, "settling", {"day": until.isoformat()}
     if ledger.current is None or all(row.set_entry is None for row in ledger.rows):
         return AHEAD, "not_bored", {}
     return AHEAD, "boring", {"number": ledger.current.planned.cut.number, "count": len(ledger.rows)}
@@ -233,6 +239,9 @@ def _next_bore(page: JobPage) -> Next:
     row = page.ledger.current
     if row is None:
         return Next("bore", "begin_boring")
+    until = page.ledger.rests_until(page.today)
+    if until is not None:
+        return Next("bore", "settling", {"day": until.isoformat()})
     if row.set_entry is not None:
         return Next("bore", "measure_pass", {"number": row.planned.cut.number,
                                              "diameter_mm": row.planned.cut.diameter_mm})  # fmt: skip
@@ -285,7 +294,8 @@ _LINES = {
     "no_cutter": "{reach} out, no cutter", "bar": "{reach} out", "bar_over_advice": "{reach} out, {over} over advice",
     "bar_over_limit": "{reach} out, {over} over", "no_cuts": "not planned", "cuts": "{count} passes, {minutes:.0f} min",
     "not_trued": "not trued yet", "trued": "trued, {total}", "truing": "{total}, limit {limit}",
-    "bored": "bored, Ø{size}", "not_bored": "not begun", "boring": "pass {number} of {count}",
+    "bored": "bored, Ø{size}", "not_bored": "not begun", "settling": "settling till {day}",
+    "boring": "pass {number} of {count}",
     "not_measured": "not measured", "verdict": "{word}", "signed": "{word}, signed",
 }  # fmt: skip
 
@@ -306,6 +316,8 @@ _NEXTS = {
     "finish_round": ("Read {places} places", "Round {number}", ""),
     "move_jaws": ("Slacken jaw {slacken}, tighten jaw {tighten}", "{value}", "{unit}"),
     "move_it": ("Move {what} to the {to}", "{value}", "{unit}"),
+    "rested": ("Rested: finish it now", "", ""),
+    "settling": ("Settling till", "{day}", ""),
     "begin_boring": ("Begin boring", "", ""),
     "bore_to": ("Pass {number}, bore to", "Ø{diameter}", "{unit}"),
     "measure_pass": ("Measure after pass {number}", "Ø{diameter}", "wanted"),
@@ -326,6 +338,8 @@ def _worded(values: dict[str, Any], units: Units) -> dict[str, Any]:
             along = name in ("reach_mm", "over_mm", "at_mm")
             shown = "" if value is None else (units.length(value) if along else units.planned(value))
             words[name[:-3]] = shown
+        elif name == "day":
+            words[name] = f"{date.fromisoformat(value):%a %d %b}"
         elif name == "word":
             words[name] = VERDICT_WORDS[value]
         else:
@@ -344,7 +358,8 @@ def _of(values: dict[str, Any]) -> str:
 
 def next_words(found: dict[str, Any], units: Units) -> dict[str, str]:
     """The next action for the bench: words, figure, unit."""
-    words, figure, behind = _NEXTS[found["code"]]
+    rested = found["code"] == "settling" and date.fromisoformat(found["values"]["day"]) <= timezone.localdate()
+    words, figure, behind = _NEXTS["rested" if rested else found["code"]]
     values = _worded(found["values"], units)
     values.setdefault("value", "")
     return {

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from datetime import date
 from decimal import Decimal
 from typing import Any
 
@@ -39,6 +40,8 @@ class PlanForm(TypedForm):
             value = getattr(plan, name)
             if isinstance(field, LengthField):
                 value = self.units.shown(value, plan.typed.get(name))
+            elif isinstance(value, date):
+                value = value.isoformat()
             elif isinstance(value, Decimal):
                 value = f"{value.normalize():f}"
             shown[name] = getattr(value, "pk", value)
@@ -173,6 +176,11 @@ class CutsForm(PlanForm):
     spring_passes = forms.IntegerField(label="Spring passes", min_value=0, max_value=5)
     test_leave_mm = LengthField(label="Test cut short by, on diameter", required=False)
     hone_allowance_mm = LengthField(label="Left for honing, on diameter", positive=False, least=0)
+    rest_until = forms.DateField(
+        label="Rests after roughing until",
+        required=False,
+        widget=forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d"),
+    )
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -209,10 +217,17 @@ class CutsForm(PlanForm):
         if why:
             self.add_error(changed[0], why)
 
+    def _guard_rest(self, until: date | None) -> None:
+        """The rest must end before the work is due."""
+        due = self.job.due_on
+        if until is not None and due is not None and until > due:
+            self.add_error("rest_until", f"It would rest until {until:%d %b %Y}, but the work is due {due:%d %b %Y}.")
+
     def clean(self) -> dict[str, Any]:
         """The core refuses passes that rub, and a cap under every speed."""
         values = super().clean() or {}
         self._refuse_what_is_cut(values)
+        self._guard_rest(values.get("rest_until"))
         if self.errors or not self.bore.found.all():
             return values
         trial = self.trial()

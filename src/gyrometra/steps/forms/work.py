@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from datetime import date
 from decimal import Decimal
 from typing import Any
 
@@ -17,6 +18,9 @@ from gyrometra.jobs.models import Bore, Job, SetUp
 from gyrometra.jobs.services import Row, WorkData
 
 FOUND_ROWS, OUTSIDE_ROWS = 5, 4
+
+
+_DAY = forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")
 
 
 def _machine_words(machine: Machine) -> str:
@@ -53,6 +57,7 @@ class WorkForm(TypedForm):
     number = forms.SlugField(label="Job number", max_length=20)
     part = forms.CharField(label="Part", max_length=80)
     material = forms.ChoiceField(label="Material", choices=[(k, m.label) for k, m in materials().items()])
+    due_on = forms.DateField(label="Due", required=False, widget=_DAY)
     method = forms.ChoiceField(label="Way of boring", choices=[(k, m.label) for k, m in methods().items()])
     machine = forms.ModelChoiceField(Machine.objects.none(), label="Machine", empty_label=None)
     reference = forms.ChoiceField(label="Must run true to", choices=SetUp.Reference.choices)
@@ -254,7 +259,7 @@ class WorkForm(TypedForm):
         """The cleaned values as the service takes them."""
         values = self.cleaned_data
         plain = (
-            "number", "part", "material", "machine", "method", "reference", "room_behind_mm", "coaxiality_mm",
+            "number", "part", "material", "due_on", "machine", "method", "reference", "room_behind_mm", "coaxiality_mm",
             "name", "start_mm", "length_mm", "ends", "runout_limit_mm", "roundness_limit_mm", "taper_limit_mm",
         )  # fmt: skip
         return WorkData(
@@ -269,13 +274,17 @@ class WorkForm(TypedForm):
         )
 
 
+def _day(day: date | None) -> str:
+    return day.isoformat() if day else ""
+
+
 def work_initial(bore: Bore, units: Units) -> dict[str, Any]:
     """What the Work form shows for a stored bore: as typed, where that still means the same."""
     setup, job = bore.setup, bore.setup.job
     shown: dict[str, Any] = {
-        "number": job.number, "part": job.part, "material": job.material, "machine": setup.machine_id,
-        "reference": setup.reference, "wanted": bore.wanted, "method": setup.method, "name": bore.name,
-        "ends": bore.ends, "depth_wanted": bore.depth_wanted,
+        "number": job.number, "part": job.part, "material": job.material, "due_on": _day(job.due_on),
+        "machine": setup.machine_id, "reference": setup.reference, "wanted": bore.wanted,
+        "method": setup.method, "name": bore.name, "ends": bore.ends, "depth_wanted": bore.depth_wanted,
         "coaxiality_mm": units.shown(setup.coaxiality_mm, setup.typed.get("coaxiality_mm")),
         "room_behind_mm": units.shown(setup.room_behind_mm, setup.typed.get("room_behind_mm")),
     }  # fmt: skip

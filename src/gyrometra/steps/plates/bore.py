@@ -37,6 +37,7 @@ def bore(page: JobPage) -> dict[str, Any]:
     current = ledger.current
     lines = [_ledger_line(row, ledger, units) for row in ledger.rows]
     return {
+        "rests_until": ledger.rests_until(page.today),
         "ledger": ledger,
         "current": current,
         "lines": lines,
