@@ -16,15 +16,17 @@ import numpy as np
 
 django.setup()
 
+from django.db import connection  # noqa: E402 - after setup
 from django.http import HttpRequest, HttpResponse  # noqa: E402 - after setup
 from django.test import Client, RequestFactory  # noqa: E402
+from django.test.utils import CaptureQueriesContext  # noqa: E402
 
-from gyrocore import sweep  # noqa: E402
+from gyrocore import BarMaterial, Segment, Support, Tool, bar_response, build_beam, sweep  # noqa: E402
 from gyrometra.accounts.models import User  # noqa: E402
 from gyrometra.bridge.units import Units  # noqa: E402
 from gyrometra.jobs.models import Job  # noqa: E402
 from gyrometra.samples.load import load_shop  # noqa: E402
-from gyrometra.steps.forms import CutsForm  # noqa: E402
+from gyrometra.steps.forms import CutsForm, LineBarForm  # noqa: E402
 from gyrometra.steps.page import open_page  # noqa: E402
 
 
@@ -65,12 +67,75 @@ def cuts_rework() -> tuple[float, float]:
     return median_ms(rework, 30), median_ms(lambda: bare_view(request), 200)
 
 
+def line_rework() -> tuple[float, float]:
+    """Move a bearing of the three-bore line: spans, sag, spring and drawing of it all; against the bare view."""
+    client = Client(headers={"HX-Request": "true"})
+    client.force_login(User.objects.get(username="corin"))
+    page = open_page("Q-221", Units())
+    shown = LineBarForm(units=Units(), bore=page.bore).initial_for()
+    fields = {name: value for name, value in shown.items() if value is not None}
+    versions, stands = count(page.job.version), iter(["-80; 580; 1280", "-80; 560; 1280"] * 1000)
+
+    def rework() -> None:
+        changed = {**fields, "version": next(versions), "bearings_mm": next(stands)}
+        answer = client.post("/jobs/Q-221/save/bar/", changed)
+        assert b"Farthest place from a bearing" in answer.content
+        assert b"Not saved" not in answer.content
+
+    request = RequestFactory().get("/")
+    return median_ms(rework, 30), median_ms(lambda: bare_view(request), 200)
+
+
+def beam_ratio() -> tuple[float, float]:
+    """A bar on three bearings against numpy's solve of a system of the same size."""
+    bar = [Segment(length_mm=1500, diameter_mm=60)]
+    supports = [Support(position_mm=place, kind="bearing") for place in (50, 700, 1400)]
+    tool = Tool(position_mm=900)
+    size = len(build_beam(bar, BarMaterial(), supports, [900]).free)
+    matrix = np.random.default_rng(1).normal(size=(size, size)) + size * np.eye(size)
+    load = np.ones(size)
+    ours = median_ms(lambda: bar_response(segments=bar, supports=supports, tool=tool), 100)
+    return ours, median_ms(lambda: np.linalg.solve(matrix, load), 400)
+
+
+def bench_growth() -> tuple[tuple[float, int], tuple[float, int]]:
+    """The bench with 20 and with 2,000 jobs: time and number of queries of each."""
+    client = Client()
+    client.force_login(User.objects.get(username="dagny"))
+    found = []
+    for jobs in (20, 2000):
+        _fill_bench(jobs)
+        with CaptureQueriesContext(connection) as queries:
+            client.get("/")
+            asked = len(queries)
+        found.append((median_ms(lambda: client.get("/"), 20), asked))
+    return found[0], found[1]
+
+
+def _fill_bench(wanted: int) -> None:
+    """More jobs like Q-214, straight into the tables: only the bench reads them."""
+    like = Job.objects.get(number="Q-214")
+    setup = like.setup
+    plan, bore = setup.plan, setup.bores.all()[0]
+    for n in range(Job.objects.count(), wanted):
+        for row in (like, setup, plan, bore):
+            row.pk, row._state.adding = None, True
+        like.number = f"B-{n}"
+        like.save()
+        setup.job = like
+        setup.save()
+        plan.setup = bore.setup = setup
+        plan.save()
+        bore.save()
+
+
 def page_times() -> list[tuple[str, float]]:
     """Server time of each main page with the demo shop."""
     client = Client()
     client.force_login(User.objects.get(username="dagny"))
     paths = ["/", *(f"/jobs/Q-214/{s}/" for s in ("work", "bar", "cuts", "true", "bore")), "/jobs/Q-198/check/",
-             "/jobs/Q-214/sheet/", "/crib/"]  # fmt: skip
+             "/jobs/Q-214/sheet/", "/jobs/Q-221/bar/", "/jobs/Q-221/bore/", "/jobs/Q-228/bar/", "/jobs/Q-230/bore/",
+             "/lines/", "/ask/?q=64+H7", "/crib/"]  # fmt: skip
     return [(path, median_ms(lambda path=path: client.get(path), 20)) for path in paths]  # type: ignore[misc]
 
 
@@ -92,8 +157,15 @@ def main() -> None:
     print(f"re-work of Cuts        {ours:8.2f} ms   bare view with one query {bare:7.3f} ms   ratio {ours / bare:6.1f}")
     ours, bare = sweep_ratio()
     print(f"sweep, 12 places       {ours:8.3f} ms   numpy least squares      {bare:7.3f} ms   ratio {ours / bare:6.1f}")
+    ours, bare = line_rework()
+    print(f"re-work of a line bar  {ours:8.2f} ms   bare view with one query {bare:7.3f} ms   ratio {ours / bare:6.1f}")
+    ours, bare = beam_ratio()
+    print(f"bar on three bearings  {ours:8.3f} ms   numpy solve, same size   {bare:7.3f} ms   ratio {ours / bare:6.1f}")
     for path, ms in page_times():
         print(f"page {path:20s} {ms:8.1f} ms")
+    few, many = bench_growth()
+    print(f"bench, 20 jobs {few[0]:.1f} ms in {few[1]} queries; 2,000 jobs {many[0]:.1f} ms in {many[1]} queries; "
+          f"ratio {many[0] / few[0]:.2f}")  # fmt: skip
 
 
 if __name__ == "__main__":

@@ -15,6 +15,7 @@ class Resting:
 
     days: int
     name: str
+    short: str
     words: str
 
 
@@ -45,7 +46,7 @@ def calendar_axis(
     scene.line((8, axis_y), (width - 8, axis_y), "axis")
     scene.lines([((left + day * n, axis_y - 3), (left + day * n, axis_y + 3)) for n in range(SPAN_DAYS + 1)], "narrow")
     for n, words in weeks:
-        if 0 < n <= SPAN_DAYS - 2:
+        if 0 < n <= SPAN_DAYS - (5 if narrow else 2):
             scene.line((left + day * n, axis_y - 9), (left + day * n, axis_y + 9), "narrow")
             if not narrow or n >= 4:
                 scene.text((left + day * n + 5, axis_y - 8), words, "small")
@@ -67,7 +68,7 @@ def _resting(scene: Scene, rest: Resting, left: float, top: float, day: float, a
     hatch(scene, (left, top, end, top + 17), "iron")
     scene.rect((left, top), (end, top + 17), "narrow")
     scene.line((end, top), (end, axis_y), "outline")
-    _words(scene, rest.name, rest.words, end + 10, left, top + 14)
+    _words(scene, rest.name, rest.words, end + 10, top + 14, short=rest.short)
 
 
 def _due(scene: Scene, one: Due, left: float, y: float, day: float, axis_y: float) -> None:
@@ -75,20 +76,24 @@ def _due(scene: Scene, one: Due, left: float, y: float, day: float, axis_y: floa
     if one.state == "over":
         scene.rect((x + 6, y - 8), (x + 22, y + 8), "mark-over")
         scene.lines([((x + 10, y - 4), (x + 18, y + 4)), ((x + 18, y - 4), (x + 10, y + 4))], "mark-cross")
-        _words(scene, one.name, one.words, x + 30, left, y + 6, "words-bad")
+        _words(scene, one.name, one.words, x + 30, y + 6, "words-bad")
         return
     scene.line((x, axis_y), (x, y), "narrow")
     if one.state == "soon":
         scene.poly([(x, y - 8), (x + 8, y), (x, y + 8), (x - 8, y)], "mark-near", closed=True)
-        _words(scene, one.name, one.words, x + 14, left, y + 6, "words-warn")
+        _words(scene, one.name, one.words, x + 14, y + 6, "words-warn")
         return
     scene.circle((x, y), 6, "place")
-    _words(scene, one.name, one.words, x + 14, left, y + 6)
+    _words(scene, one.name, one.words, x + 14, y + 6)
 
 
-def _words(scene: Scene, name: str, words: str, x: float, left: float, y: float, role: str = "ruler-name") -> None:
+def _words(
+    scene: Scene, name: str, words: str, x: float, y: float, role: str = "ruler-name", short: str = ""
+) -> None:  # fmt: skip
     """Beside the mark where there is room, else before it; on a narrow sheet the name alone."""
     text = name if scene.width < 600 else f"{name}, {words}"
+    if scene.width < 600 and x + 8.2 * len(text) > scene.width - 4:
+        text = short or name
     wide = 8.2 * len(text)
     if x + wide <= scene.width - 4:
         scene.text((x, y), text, role)

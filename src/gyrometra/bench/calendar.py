@@ -46,7 +46,9 @@ def _day_words(day: date, today: date) -> str:
 
 
 def _resting(number: str, part: str, until: date, *, today: date) -> Resting:
-    return Resting(days=(until - today).days, name=f"{number} {part}"[:44], words=_day_words(until, today))
+    return Resting(
+        days=(until - today).days, name=f"{number} {part}"[:44], short=number, words=_day_words(until, today)
+    )
 
 
 def _due(gauge: Gauge, today: date) -> Due:

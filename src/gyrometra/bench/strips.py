@@ -23,7 +23,7 @@ class Strip:
 
 
 #: So many strips stand on one page of the bench; past so many they are drawn closer, and a search appears.
-PAGE, MANY = 40, 7
+PAGE, MANY = 20, 7
 
 
 @dataclass(frozen=True, kw_only=True)

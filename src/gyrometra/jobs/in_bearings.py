@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import lru_cache
 
 from gyrocore import (
     BoreInLine,
@@ -69,22 +70,40 @@ def bores_in_line(reckoning: Reckoning) -> list[BoreInLine]:
     return [bore.in_line for bore in reckoning.setup.bores.all()]
 
 
+@lru_cache(maxsize=256)
+def _worked_out(
+    bar: LineBar, bores: tuple[BoreInLine, ...], bearings_mm: tuple[float, ...]
+) -> tuple[LineBarLayout, LineResponse]:
+    """Spans, sag, and spring under one newton: the same for every bore's own cut, so worked out once."""
+    layout = line_bar_layout(bar=bar, bores=bores, bearings_mm=bearings_mm)
+    return layout, line_response(bar=bar, bores=bores, bearings_mm=bearings_mm, radial_n=1.0)
+
+
+@lru_cache(maxsize=256)
+def _one_more(bar: LineBar, bores: tuple[BoreInLine, ...], bearings_mm: tuple[float, ...]) -> float | None:
+    return one_more_bearing_mm(bar=bar, bores=bores, bearings_mm=bearings_mm)
+
+
+def _under(response: LineResponse, push_n: float) -> LineResponse:
+    """The spring grows with the push."""
+    return replace(response, rows=tuple(replace(row, spring_mm=push_n * row.spring_mm) for row in response.rows))
+
+
 def line_at(reckoning: Reckoning, bearings_mm: Sequence[float]) -> Line | None:
     """Spans, sag and spring for these bearings; a refusal is kept as the problem `bearings`."""
     bar = reckoning.bar
     if bar is None or len(bearings_mm) < 2:
         return None
     push = abs(reckoning.force.radial_n) if reckoning.force else 0.0
-    bores = bores_in_line(reckoning)
     try:
-        layout = line_bar_layout(bar=bar_in_line(bar), bores=bores, bearings_mm=bearings_mm)
-        response = line_response(bar=bar_in_line(bar), bores=bores, bearings_mm=bearings_mm, radial_n=push)
+        layout, response = _worked_out(bar_in_line(bar), tuple(bores_in_line(reckoning)), tuple(bearings_mm))
     except InvalidInput as error:
         reckoning.problems["bearings"] = error
         return None
     asked = reckoning.setup.coaxiality_mm
     return Line(
-        bearings_mm=tuple(sorted(bearings_mm)), layout=layout, response=response, budget_mm=reckoning.budget_mm,
+        bearings_mm=tuple(sorted(bearings_mm)), layout=layout, response=_under(response, push),
+        budget_mm=reckoning.budget_mm,
         coaxiality_mm=None if asked is None else float(asked),
     )  # fmt: skip
 
@@ -94,8 +113,6 @@ def one_more(reckoning: Reckoning, bearings_mm: Sequence[float]) -> float | None
     if reckoning.bar is None or len(bearings_mm) < 2:
         return None
     try:
-        return one_more_bearing_mm(
-            bar=bar_in_line(reckoning.bar), bores=bores_in_line(reckoning), bearings_mm=bearings_mm
-        )
+        return _one_more(bar_in_line(reckoning.bar), tuple(bores_in_line(reckoning)), tuple(bearings_mm))
     except InvalidInput:
         return None

@@ -13,7 +13,7 @@ from gyrocore import (
     read_indicator,
     unit_slip,
 )
-from gyrometra.bridge.fields import LengthField, TypedForm
+from gyrometra.bridge.fields import LengthField, LineInput, TypedForm
 from gyrometra.bridge.units import Units, to_decimal
 from gyrometra.crib.models import Gauge, Indicator
 from gyrometra.cutting.models import CutEntry
@@ -24,7 +24,7 @@ from gyrometra.truing.models import Round
 BLOCKED = "x"
 
 
-_BY_RULE = forms.TextInput(attrs={"placeholder": "by rule"})
+_BY_RULE = LineInput(attrs={"placeholder": "by rule"})
 
 
 class RoundForm(TypedForm):
