@@ -21,7 +21,7 @@ class JobQuerySet(models.QuerySet[Any]):
 
     def newest_first(self) -> JobQuerySet:
         """Unsigned jobs first, then by the newest change."""
-        return self.exclude(stations={}).order_by(models.F("signoff__pk").asc(nulls_first=True), "-changed_at")
+        return self.order_by(models.F("signoff__pk").asc(nulls_first=True), "-changed_at")
 
     def matching(self, text: str) -> JobQuerySet:
         """Jobs whose number, part, material or machine has every word of the text."""

@@ -15,7 +15,7 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 
 from gyrometra.accounts.people import member
 from gyrometra.bridge.units import Units
-from gyrometra.crib.models import Bar, Cutter, Gauge, Head, Indicator, Machine
+from gyrometra.crib.models import Cutter, Gauge, Head, Indicator, Machine
 from gyrometra.cutting import services as cutting
 from gyrometra.cutting.models import CutEntry
 from gyrometra.inspection import services as inspection
@@ -179,7 +179,7 @@ def _bar(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResp
     form = extra.pop("form", None) or _plan_form(page, _bar_form(page))
     shown = {
         "form": form,
-        "has_head": Head.objects.filter(retired=False).exists(),
+        "has_head": page.job.setup.method != "head" or Head.objects.filter(retired=False).exists(),
         "holes": plates.hole_rows(page),
         "table": plates.line_table(page),
         "bands": scenes.bar_scenes(page),
@@ -187,7 +187,7 @@ def _bar(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResp
         "plates": plates.bar(page),
         "has_cutter": Cutter.objects.filter(retired=False).exists(),
         "has_line_bar": bool(page.reckoning.bars),
-        "has_bar": Bar.objects.filter(retired=False).exists(),
+        "has_bar": bool(page.bars),
     }
     return _show(request, page, "bar", {**shown, **extra})
 
