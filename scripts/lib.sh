@@ -115,4 +115,10 @@ need_database() {
     || fail "the database $1 could not be made."
 }
 
+# drop_database NAME: take it away, whoever is in it.
+drop_database() {
+  PGPASSWORD="$PG_PASSWORD" "$(pg_bin)/dropdb" --if-exists --force -h 127.0.0.1 -p "$PG_PORT" -U gyrometra "$1" \
+    || fail "the database $1 could not be dropped."
+}
+
 database_url() { printf 'postgres://gyrometra:%s@127.0.0.1:%s/%s' "$PG_PASSWORD" "$PG_PORT" "$1"; }

@@ -25,6 +25,17 @@ def test_an_unknown_option() -> None:
     assert "unknown option --fast" in found.stderr
 
 
+def test_the_demo_is_made_anew_only_when_told_so() -> None:
+    found = subprocess.run(  # noqa: S603
+        ["bash", str(ROOT / "start"), "--fresh"], input="no\n", capture_output=True, text=True, check=False,  # noqa: S607
+        timeout=60, env={name: value for name, value in os.environ.items() if name != "DATABASE_URL"},
+    )  # fmt: skip
+    assert "will be lost" in found.stdout
+    assert (found.returncode, "nothing was changed" in found.stderr) == (1, True)
+    assert "drops only the demo's own database" in start("--fresh", DATABASE_URL="postgres://x@127.0.0.1/x").stderr
+    assert "--empty has none" in start("--fresh", "--empty").stderr
+
+
 def test_a_port_that_is_no_number() -> None:
     assert "PORT must be a number" in start(PORT="http").stderr
 

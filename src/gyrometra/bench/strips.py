@@ -64,7 +64,13 @@ def bench_page(search: str, page: int, units: Units) -> Bench:
     all_jobs, total = jobs.count(), found.count()
     page = max(1, min(page, (total + PAGE - 1) // PAGE))
     shown = found.on_bench()[(page - 1) * PAGE : page * PAGE]
-    return Bench(strips=[_strip(job, units) for job in shown if job.stations], total=total, all_jobs=all_jobs, search=search, page=page)
+    return Bench(
+        strips=[_strip(job, units) for job in shown if job.stations],
+        total=total,
+        all_jobs=all_jobs,
+        search=search,
+        page=page,
+    )
 
 
 def _strip(job: Job, units: Units) -> Strip:

@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
 from django.utils import timezone
 
 from gyrocore import bar_kind
-from gyrometra.bridge.fields import LengthField
 from gyrometra.bridge.units import Units
-from gyrometra.crib.forms import CribForm
 from gyrometra.crib.models import Bar, CribItem, Cutter, Gauge, Head, Indicator, Machine
 
 
@@ -32,6 +31,7 @@ class Card:
     facts: str
     warning: str = ""
     retired: bool = False
+    notes: str = ""
 
 
 KINDS = {
@@ -46,17 +46,25 @@ KINDS = {
 
 def cards(units: Units) -> list[tuple[Kind, list[Card]]]:
     """All things by kind; one query a kind, one for the speeds and one for the holes."""
-    return [
-        (KINDS["machine"], [_machine(m, units) for m in Machine.objects.prefetch_related("speeds")]),
-        (KINDS["head"], [_head(h, units) for h in Head.objects.prefetch_related("holes")]),
-        (KINDS["bar"], [_bar(b, units) for b in Bar.objects.all()]),
-        (KINDS["cutter"], [_cutter(c, units) for c in Cutter.objects.all()]),
-        (KINDS["gauge"], [_gauge(g, units) for g in Gauge.objects.all()]),
-        (KINDS["indicator"], [_indicator(i, units) for i in Indicator.objects.all()]),
-    ]
+    together = {Machine: "speeds", Head: "holes"}
+    found = []
+    for key, (model, _) in _MAKERS.items():
+        items = model._default_manager.all()
+        if model in together:
+            items = items.prefetch_related(together[model])
+        found.append((KINDS[key], [card_of(item, units) for item in items]))
+    return found
 
 
-def _machine(machine: Machine, units: Units) -> Card:
+def card_of(item: CribItem, units: Units) -> Card:
+    """One thing with its facts, and whether it is out of use."""
+    facts = next(make(item, units) for model, make in _MAKERS.values() if isinstance(item, model))
+    overdue = isinstance(item, Gauge) and item.is_overdue(timezone.localdate())
+    warning = "past its check date: not to be trusted" if overdue else ""
+    return Card(pk=item.pk, name=item.name, facts=facts, warning=warning, retired=item.retired, notes=item.notes)
+
+
+def _machine(machine: Machine, units: Units) -> str:
     speeds = machine.speeds_rpm()
     facts = f"{machine.get_kind_display()}, {len(speeds)} speeds, {speeds[0]:g} to {speeds[-1]:g} rpm"
     if machine.division_mm is not None:
@@ -66,84 +74,55 @@ def _machine(machine: Machine, units: Units) -> Card:
     if machine.shoes:
         facts += f"; shoes {machine.get_shoes_display()}"
     cap = f"; unbalanced at most {machine.unbalanced_max_rpm} rpm" if machine.unbalanced_max_rpm else ""
-    return Card(pk=machine.pk, name=machine.name, retired=machine.retired, facts=facts + cap)
+    return facts + cap
 
 
 def _dial_words(division_mm: Any, reads: str, per_turn: int | None, units: Units) -> str:
     return f"one division {units.fine(division_mm)} {units.label} on {reads}, {per_turn} a turn"
 
 
-def _head(head: Head, units: Units) -> Card:
+def _head(head: Head, units: Units) -> str:
     holes = ", ".join(f"{hole.name} at {units.plain(hole.offset_mm)}" for hole in head.holes.all())
     cap = f"; at most {head.max_rpm} rpm swung out" if head.max_rpm else ""
-    return Card(
-        pk=head.pk,
-        name=head.name,
-        retired=head.retired,
-        facts=f"{_dial_words(head.division_mm, head.dial_reads, head.divisions_per_turn, units)}; slide "
-        f"{units.plain(head.slide_travel_mm)}; holes {holes}, shank Ø{units.plain(head.shank_mm)}{cap}",
+    return (
+        f"{_dial_words(head.division_mm, head.dial_reads, head.divisions_per_turn, units)}; slide "
+        f"{units.plain(head.slide_travel_mm)}; holes {holes}, shank Ø{units.plain(head.shank_mm)}{cap}"
     )
 
 
-def _bar(bar: Bar, units: Units) -> Card:
+def _bar(bar: Bar, units: Units) -> str:
     what = bar_kind(bar.kind).label
     if bar.method == "line":
-        facts = f"{what} Ø{units.plain(bar.diameter_mm)} x {units.length(bar.length_mm)}, runs in bearings"
-        return Card(pk=bar.pk, name=bar.name, retired=bar.retired, facts=facts)
+        return f"{what} Ø{units.plain(bar.diameter_mm)} x {units.length(bar.length_mm)}, runs in bearings"
     tip = f"; for a boring head, tip {units.plain(bar.tip_mm)} from its centre" if bar.tip_mm is not None else ""
-    return Card(
-        pk=bar.pk,
-        name=bar.name,
-        retired=bar.retired,
-        facts=f"{what} Ø{units.plain(bar.diameter_mm)} x {units.length(bar.length_mm)}; "
+    return (
+        f"{what} Ø{units.plain(bar.diameter_mm)} x {units.length(bar.length_mm)}; "
         f"{'stands' if bar.is_fixed else 'can stand'} out {units.length(bar.reach_mm)}; "
-        f"enters Ø{units.plain(bar.min_bore_mm)}{tip}",
+        f"enters Ø{units.plain(bar.min_bore_mm)}{tip}"
     )
 
 
-def _cutter(cutter: Cutter, units: Units) -> Card:
-    return Card(
-        pk=cutter.pk,
-        name=cutter.name,
-        retired=cutter.retired,
-        facts=f"{cutter.get_made_of_display()}, nose {units.plain(cutter.nose_radius_mm)}, entering angle "
+def _cutter(cutter: Cutter, units: Units) -> str:
+    return (
+        f"{cutter.get_made_of_display()}, nose {units.plain(cutter.nose_radius_mm)}, entering angle "
         f"{cutter.entering_angle_deg:g}° (lead {90 - cutter.entering_angle_deg:g}°), cuts from "
-        f"{units.plain(cutter.least_depth_mm)}",
+        f"{units.plain(cutter.least_depth_mm)}"
     )
 
 
-def _gauge(gauge: Gauge, units: Units) -> Card:
+def _gauge(gauge: Gauge, units: Units) -> str:
     due = f"; due {gauge.due_on:%d %b %Y}" if gauge.due_on else ""
-    overdue = gauge.is_overdue(timezone.localdate())
-    return Card(
-        pk=gauge.pk,
-        name=gauge.name,
-        retired=gauge.retired,
-        facts=f"{units.plain(gauge.range_low_mm)} to {units.plain(gauge.range_high_mm)}, reads to "
-        f"{units.fine(gauge.resolution_mm)}, error limit {units.fine(gauge.error_limit_mm)}{due}",
-        warning="past its check date: not to be trusted" if overdue else "",
+    return (
+        f"{units.plain(gauge.range_low_mm)} to {units.plain(gauge.range_high_mm)}, reads to "
+        f"{units.fine(gauge.resolution_mm)}, error limit {units.fine(gauge.error_limit_mm)}{due}"
     )
 
 
-def _indicator(indicator: Indicator, units: Units) -> Card:
-    return Card(
-        pk=indicator.pk,
-        name=indicator.name,
-        retired=indicator.retired,
-        facts=f"one division {units.fine(indicator.step_mm)}, reads {units.plain(indicator.range_mm)} either way",
-    )
+def _indicator(indicator: Indicator, units: Units) -> str:
+    return f"one division {units.fine(indicator.step_mm)}, reads {units.plain(indicator.range_mm)} either way"
 
 
-def initial_of(item: CribItem, form_class: type[CribForm], units: Units) -> dict[str, Any]:
-    """What the form shows for a stored thing."""
-    shown: dict[str, Any] = {}
-    for name, field in form_class.base_fields.items():
-        if name == "speeds" and isinstance(item, Machine):
-            shown[name] = "\n".join(f"{s.lever} {s.rpm.normalize():f}".strip() for s in item.speeds.all())
-            continue
-        if name == "holes" and isinstance(item, Head):
-            shown[name] = "\n".join(f"{hole.name} {units.plain(hole.offset_mm)}" for hole in item.holes.all())
-            continue
-        value = getattr(item, name)
-        shown[name] = units.shown(value, item.typed.get(name)) if isinstance(field, LengthField) else value
-    return shown
+_MAKERS: dict[str, tuple[type[CribItem], Callable[[Any, Units], str]]] = {
+    "machine": (Machine, _machine), "head": (Head, _head), "bar": (Bar, _bar), "cutter": (Cutter, _cutter),
+    "gauge": (Gauge, _gauge), "indicator": (Indicator, _indicator),
+}  # fmt: skip

@@ -19,10 +19,14 @@ class CribForm(TypedForm):
 
     model: type[CribItem] = Machine
     name = forms.CharField(label="Name", max_length=60)
+    notes = forms.CharField(
+        label="Notes", max_length=300, required=False, help_text="what it is good for, where it hangs"
+    )
 
     def __init__(self, *args: Any, item: CribItem | None = None, **kwargs: Any) -> None:
         self.item = item
         super().__init__(*args, **kwargs)
+        self.order_fields([name for name in self.fields if name != "notes"])
 
     def clean_name(self) -> str:
         """Refuse a name that stands already."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import date
 from typing import Any
 
+from django.conf import settings
 from django.db import models
 
 from gyrocore import BarCandidate, BarSection, Dial, GaugeData, HeadBar, HeadHole, bar_kinds, methods
@@ -30,6 +31,24 @@ class CribItem(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+
+class CribChange(models.Model):
+    """What was changed of a thing, by whom and when: field -> [before, after], as shown. Append-only."""
+
+    kind = models.CharField(max_length=12)
+    item_id = models.BigIntegerField()
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+    what = models.CharField(max_length=12)
+    fields = models.JSONField(default=dict)
+
+    class Meta:
+        ordering = ["-pk"]
+        indexes = [models.Index(fields=["kind", "item_id"], name="changes_of_a_thing")]
+
+    def __str__(self) -> str:
+        return f"{self.kind} {self.item_id} {self.what}"
 
 
 class Reads(models.TextChoices):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from gyrometra.crib.models import Bar, CribItem, Cutter, Gauge, Head, Indicator, Machine
+from gyrometra.crib.models import Bar, CribChange, CribItem, Cutter, Gauge, Head, Indicator, Machine
 
 #: Where each kind of thing is used: the relation back, and the way from there to the job.
 _USES = {
@@ -13,6 +13,11 @@ _USES = {
     Gauge: ("sizes", "setup__job"),
     Indicator: ("rounds", "setup__job"),
 }
+
+
+def history_of(kind: str, item: CribItem) -> list[CribChange]:
+    """The changes of a thing, newest first."""
+    return list(CribChange.objects.filter(kind=kind, item_id=item.pk).select_related("by")[:30])
 
 
 def used_by(item: CribItem) -> list[str]:

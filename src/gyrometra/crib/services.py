@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from typing import Any
 
 from django.db import transaction
 
 from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Typed
-from gyrometra.crib.models import CribItem, Head, Hole, Machine, MachineSpeed
+from gyrometra.crib.exchange import Row
+from gyrometra.crib.models import CribChange, CribItem, Head, Hole, Machine, MachineSpeed
 from gyrometra.crib.queries import used_by
+from gyrometra.crib.values import KIND_OF, plain_of
 
 
 class StillUsed(Exception):
@@ -25,17 +27,47 @@ def retire_item(*, user: User, item: CribItem) -> None:
         raise StillUsed(f"{item.name} is used by {', '.join(numbers)}: plan with another one there first.")
     item.retired = True
     item.save(update_fields=["retired"])
+    _log(user, item, "out of use", {})
 
 
+@transaction.atomic
 def put_back(*, user: User, item: CribItem) -> None:
     """Offer a thing again."""
     item.retired = False
     item.save(update_fields=["retired"])
+    _log(user, item, "in use again", {})
+
+
+def _note_change(user: User, item: CribItem, before: Mapping[str, str]) -> None:
+    """One entry of the thing's history; none where nothing changed."""
+    item.refresh_from_db()
+    after = plain_of(item)
+    changed = {name: [before.get(name, ""), value] for name, value in after.items() if before.get(name, "") != value}
+    if changed:
+        what = "changed" if before else "put in"
+        _log(user, item, what, changed)
+
+
+def _log(user: User, item: CribItem, what: str, fields: Mapping[str, list[str]]) -> None:
+    kind = KIND_OF[type(item)]
+    CribChange.objects.create(kind=kind, item_id=item.pk, by=user, what=what, fields=dict(fields))
+
+
+@transaction.atomic
+def take_in(*, user: User, rows: Iterable[Row]) -> tuple[int, int]:
+    """Put the rows of a file into the crib, all or none; returns how many were added and how many changed."""
+    added = changed = 0
+    for row in rows:
+        item = row.known or row.form.model()
+        keep_item(user=user, item=item, values=row.form.cleaned_data, typed=row.form.typed())
+        added, changed = (added, changed + 1) if row.known else (added + 1, changed)
+    return added, changed
 
 
 @transaction.atomic
 def keep_item(*, user: User, item: CribItem, values: Mapping[str, Any], typed: Mapping[str, Typed]) -> CribItem:
-    """Write a thing of the crib; a machine's speeds and a head's holes with it."""
+    """Write a thing of the crib, a machine's speeds and a head's holes with it, and what was changed."""
+    before = plain_of(item) if item.pk else {}
     plain = {name: value for name, value in values.items() if name not in ("speeds", "holes")}
     for name, value in plain.items():
         setattr(item, name, value)
@@ -49,4 +81,5 @@ def keep_item(*, user: User, item: CribItem, values: Mapping[str, Any], typed: M
     if isinstance(item, Head) and "holes" in values:
         item.holes.all().delete()
         Hole.objects.bulk_create(Hole(head=item, name=name, offset_mm=offset) for name, offset in values["holes"])
+    _note_change(user, item, before)
     return item

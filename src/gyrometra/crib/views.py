@@ -4,24 +4,29 @@ from __future__ import annotations
 
 from typing import Any
 
+import segno
 from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
+from django.utils.safestring import mark_safe
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from gyrometra.accounts.people import member
 from gyrometra.bridge.units import Units
-from gyrometra.crib import services
-from gyrometra.crib.cards import KINDS, cards, initial_of
+from gyrometra.crib import exchange, services, starter
+from gyrometra.crib.cards import KINDS, card_of, cards
 from gyrometra.crib.forms import FORMS
 from gyrometra.crib.models import CribItem
-from gyrometra.crib.queries import used_by
+from gyrometra.crib.queries import history_of, used_by
+from gyrometra.crib.values import change_words, initial_of
 
 
 @require_GET
 def crib(request: HttpRequest) -> HttpResponse:
     """All that the shop owns, by kind."""
-    return render(request, "crib/crib.html", {"groups": cards(Units(member(request).unit))})
+    groups = cards(Units(member(request).unit))
+    return render(request, "crib/crib.html", {"groups": groups, "is_empty": not any(found for _, found in groups)})
 
 
 @require_http_methods(["GET", "POST"])
@@ -38,8 +43,12 @@ def edit(request: HttpRequest, kind: str, pk: int | None = None) -> HttpResponse
         services.keep_item(user=user, item=item, values=form.cleaned_data, typed=form.typed())
         messages.info(request, f"{item.name} is in the crib.")
         return redirect("crib")
-    used = used_by(item) if pk else []
-    context = {"form": form, "kind": KINDS[kind], "item": item if pk else None, "used": used}
+    context: dict[str, Any] = {"form": form, "kind": KINDS[kind], "item": item if pk else None}
+    if pk:
+        context |= {
+            "used": used_by(item),
+            "history": [(change, change_words(change)) for change in history_of(kind, item)],
+        }
     return render(request, "crib/edit.html", context)
 
 
@@ -57,5 +66,66 @@ def retire(request: HttpRequest, kind: str, pk: int) -> HttpResponse:
             services.retire_item(user=user, item=item)
         messages.info(request, f"{item.name} is {'out of use' if item.retired else 'in use again'}.")
     except services.StillUsed as refused:
+        messages.warning(request, str(refused))
+    return redirect("crib")
+
+
+@require_GET
+def label(request: HttpRequest, kind: str, pk: int) -> HttpResponse:
+    """A label to print and tie to a thing: its name, its facts, and a code that opens its page."""
+    if kind not in FORMS:
+        raise Http404
+    item: CribItem = get_object_or_404(FORMS[kind].model, pk=pk)
+    address = request.build_absolute_uri(reverse("crib-edit", args=(kind, pk)))
+    code = segno.make(address, error="m").svg_inline(omitsize=True, border=2, svgclass="qr", lineclass=None)
+    context = {
+        "kind": KINDS[kind],
+        "card": card_of(item, Units(member(request).unit)),
+        "address": address,
+        "code": mark_safe(code),  # noqa: S308 - drawn here from our own address, no text of a person in it
+    }
+    return render(request, "crib/label.html", context)
+
+
+@require_GET
+def export(request: HttpRequest, kind: str = "") -> HttpResponse:
+    """The crib as a file: all of it as JSON, or one kind as CSV."""
+    if kind and kind not in FORMS:
+        raise Http404
+    content = exchange.to_csv(kind) if kind else exchange.to_json()
+    answer = HttpResponse(content, content_type=f"{'text/csv' if kind else 'application/json'}; charset=utf-8")
+    name = f"crib-{kind}.csv" if kind else "crib.json"
+    answer["Content-Disposition"] = f'attachment; filename="{name}"'
+    return answer
+
+
+@require_http_methods(["GET", "POST"])
+def take_in(request: HttpRequest) -> HttpResponse:
+    """A file into the crib: all of its rows, or none and why."""
+    context: dict[str, Any] = {"kinds": KINDS.values(), "picked": request.POST.get("kind", "")}
+    file = request.FILES.get("file")
+    if request.method == "POST" and file is None:
+        context["faults"] = ["Choose a file first."]
+    if request.method == "POST" and file is not None:
+        try:
+            rows = exchange.read(str(file.name), file.read(exchange.MOST_BYTES + 1), context["picked"])
+        except exchange.BadFile as refused:
+            context["faults"] = refused.faults
+        else:
+            added, changed = services.take_in(user=member(request), rows=rows)
+            messages.info(request, f"{added} added, {changed} changed from {file.name}.")
+            return redirect("crib")
+    return render(request, "crib/take_in.html", context)
+
+
+@require_POST
+def start_set(request: HttpRequest) -> HttpResponse:
+    """A starter set into an empty crib; everything of it can be changed."""
+    try:
+        count = starter.put_in(user=member(request))
+        messages.info(
+            request, f"{count} things are in the crib. Their figures are general: put your own in their place."
+        )
+    except starter.NotEmpty as refused:
         messages.warning(request, str(refused))
     return redirect("crib")

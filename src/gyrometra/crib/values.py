@@ -1,0 +1,72 @@
+"""A thing of the crib as plain text, field by field: for its form, its history, and for files."""
+
+from __future__ import annotations
+
+from datetime import date
+from decimal import Decimal
+from typing import Any
+
+from gyrometra.bridge.fields import LengthField
+from gyrometra.bridge.units import Units
+from gyrometra.crib.forms import FORMS, CribForm
+from gyrometra.crib.models import CribChange, CribItem, Head, Machine
+
+MM = Units("mm")
+#: The key of each kind by its model.
+KIND_OF = {form.model: key for key, form in FORMS.items()}
+
+
+def field_names(kind: str) -> list[str]:
+    """The fields of a kind in the order of its form: what it is first, notes last."""
+    names = list(FORMS[kind].base_fields)
+    return [name for name in names if name != "notes"] + ["notes"]
+
+
+def lines_of(item: CribItem, name: str, units: Units) -> str | None:
+    """Speeds of a machine, holes of a head: one a line; None for a plain field."""
+    if name == "speeds" and isinstance(item, Machine):
+        return "\n".join(f"{s.lever} {s.rpm.normalize():f}".strip() for s in item.speeds.all())
+    if name == "holes" and isinstance(item, Head):
+        return "\n".join(f"{hole.name} {units.fine(hole.offset_mm)}" for hole in item.holes.all())
+    return None
+
+
+def initial_of(item: CribItem, form_class: type[CribForm], units: Units) -> dict[str, Any]:
+    """What the form shows for a stored thing: lengths as typed while that still means the same."""
+    shown: dict[str, Any] = {}
+    for name, field in form_class.base_fields.items():
+        if isinstance(field, LengthField):
+            shown[name] = units.shown(getattr(item, name), item.typed.get(name))
+        else:
+            lines = lines_of(item, name, units)
+            shown[name] = getattr(item, name) if lines is None else lines
+    return shown
+
+
+def change_words(change: CribChange) -> str:
+    """`changed: Diameter, measured 40 to 39.98`."""
+    if change.what != "changed":
+        return change.what
+    fields = FORMS[change.kind].base_fields
+    parts = [
+        f"{fields[name].label if name in fields else name} {before or 'empty'} to {after or 'empty'}"
+        for name, (before, after) in change.fields.items()
+    ]
+    return f"changed: {'; '.join(parts)}"
+
+
+def plain_of(item: CribItem) -> dict[str, str]:
+    """Every field as a file holds it: lengths in millimetres, nothing left out."""
+    found: dict[str, str] = {}
+    for name in field_names(KIND_OF[type(item)]):
+        lines = lines_of(item, name, MM)
+        found[name] = lines.replace("\n", "; ") if lines is not None else _plain(getattr(item, name))
+    return found
+
+
+def _plain(value: Any) -> str:
+    if value is None:
+        return ""
+    if isinstance(value, Decimal | float):
+        return f"{Decimal(value).normalize():f}"
+    return value.isoformat() if isinstance(value, date) else str(value)
