@@ -49,8 +49,9 @@ def change_words(change: CribChange) -> str:
         return change.what
     fields = FORMS[change.kind].base_fields
     parts = [
-        f"{fields[name].label if name in fields else name} {before or 'empty'} to {after or 'empty'}"
-        for name, (before, after) in change.fields.items()
+        f"{fields[name].label} {before or 'empty'} to {after or 'empty'}"
+        for name in field_names(change.kind)
+        for before, after in ([change.fields[name]] if name in change.fields else [])
     ]
     return f"changed: {'; '.join(parts)}"
 
