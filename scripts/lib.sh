@@ -115,6 +115,13 @@ need_database() {
     || fail "the database $1 could not be made."
 }
 
+# want_pango: what sets type on paper; without it all but the PDF of the sheet works.
+want_pango() {
+  ls /usr/lib/*/libpangoft2-1.0.so.0 /usr/lib/libpangoft2-1.0.so.0 2>/dev/null | grep -q . && return 0
+  (apt_need /nonexistent/pango libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0) \
+    || say "Without Pango the set-up sheet has no PDF; all else works."
+}
+
 # drop_database NAME: take it away, whoever is in it.
 drop_database() {
   PGPASSWORD="$PG_PASSWORD" "$(pg_bin)/dropdb" --if-exists --force -h 127.0.0.1 -p "$PG_PORT" -U gyrometra "$1" \

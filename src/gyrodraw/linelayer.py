@@ -93,6 +93,8 @@ def line_band(layer: LineLayer, width: float) -> Scene:
     _sag(sheet, layer, lane, scene.height - 12, width)
     if not narrow:
         scene.text((24, 22), "full section, to scale", "label")
+        if sheet.half(layer.bar_mm) < 16:
+            scene.text((width - 24, 16), layer.bar_words, "label", "end")
     return scene
 
 
@@ -149,7 +151,7 @@ def _bar(sheet: _Sheet, layer: LineLayer, width: float) -> None:
     first = layer.housings[0]
     tip = sheet.x(first.start_mm) + 10
     scene.rect((tip, sheet.axis_y - sheet.half(first.bore_mm)), (tip + 9, sheet.axis_y - r), "cutter")
-    if width > 600:
+    if r >= 16:
         gap = max(layer.gaps, key=lambda g: g[1] - g[0], default=(first.end_mm, first.end_mm, ""))
         middle = sheet.x((gap[0] + gap[1]) / 2)
         scene.text((middle, sheet.axis_y - min(6.0, r / 3)), layer.bar_words, "figure", "middle")

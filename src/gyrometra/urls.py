@@ -3,7 +3,7 @@
 from django.urls import include, path
 
 from gyrometra.bench.views import answer, ask, bench, healthz, keep_line, lines
-from gyrometra.records.views import sheet
+from gyrometra.records.views import sheet, sheet_pdf
 
 urlpatterns = [
     path("", bench, name="bench"),
@@ -15,6 +15,7 @@ urlpatterns = [
     path("", include("gyrometra.accounts.urls")),
     path("crib/", include("gyrometra.crib.urls")),
     path("jobs/<slug:number>/sheet/", sheet, name="sheet"),
+    path("jobs/<slug:number>/sheet.pdf", sheet_pdf, name="sheet-pdf"),
     path("jobs/", include("gyrometra.steps.urls")),
 ]
 handler404 = "gyrometra.pages.views.not_found"

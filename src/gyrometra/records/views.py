@@ -1,32 +1,65 @@
 """Sheets to work from and to hand over."""
 
+from typing import Any
+
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
+from django.template.loader import render_to_string
 from django.utils import timezone
 from django.views.decorators.http import require_GET
 
 from gyrometra.accounts.people import member
 from gyrometra.bridge.units import Units
 from gyrometra.jobs.models import Job
+from gyrometra.pages.context import shop
+from gyrometra.records.pdf import NoPdf, to_pdf
 from gyrometra.steps import plates, progress, scenes
-from gyrometra.steps.page import open_page
+from gyrometra.steps.page import JobPage, open_page
+
+
+def _page(request: HttpRequest, number: str) -> JobPage:
+    try:
+        return open_page(number, Units(member(request).unit))
+    except Job.DoesNotExist:
+        raise Http404 from None
+
+
+def _context(page: JobPage) -> dict[str, Any]:
+    """The whole set-up: plates and drawing once, the passes of every bore."""
+    bores = [{"bore": one.bore, "rows": plates.pass_rows(one), "totals": plates.cut_totals(one)} for one in page.each]
+    times = [one.reckoning.minutes for one in page.each]
+    return {
+        "page": page,
+        "job": page.job,
+        "bores": bores,
+        "job_bores": page.bores,
+        "many": len(bores) > 1,
+        "minutes": f"{sum(t for t in times if t):.1f}" if all(times) else "",
+        "plates": plates.sheet_plates(page),
+        "band": scenes.bar_scenes(page)[1][1],
+        "holes": plates.hole_rows(page),
+        "table": plates.line_table(page),
+        "bearings": "; ".join(page.units.plain(place) for place in page.job.setup.plan.bearings_mm),
+        "cautions": list(dict.fromkeys(c for step in progress.STEPS for c in page.cautions(step))),
+        "printed": timezone.localtime(),
+    }
 
 
 @require_GET
 def sheet(request: HttpRequest, number: str) -> HttpResponse:
     """The set-up sheet on one A4 page."""
+    return render(request, "records/sheet.html", _context(_page(request, number)))
+
+
+@require_GET
+def sheet_pdf(request: HttpRequest, number: str) -> HttpResponse:
+    """The same as a PDF."""
+    context = _context(_page(request, number))
+    html = render_to_string("records/sheet_pdf.html", {**shop(request), **context, "paper": True})
     try:
-        page = open_page(number, Units(member(request).unit))
-    except Job.DoesNotExist:
-        raise Http404 from None
-    context = {
-        "page": page,
-        "job": page.job,
-        "rows": plates.pass_rows(page),
-        "totals": plates.cut_totals(page),
-        "plates": [*plates.bar(page), *plates.cuts(page)],
-        "band": scenes.bar_scenes(page)[1][1],
-        "cautions": list(dict.fromkeys(c for step in progress.STEPS for c in page.cautions(step))),
-        "printed": timezone.localtime(),
-    }
-    return render(request, "records/sheet.html", context)
+        content = to_pdf(html)
+    except NoPdf as refused:
+        return render(request, "records/sheet.html", {**context, "refused": str(refused)}, status=503)
+    answer = HttpResponse(content, content_type="application/pdf")
+    answer["Content-Disposition"] = f'inline; filename="set-up-{context["job"].number}.pdf"'
+    return answer
