@@ -27,7 +27,17 @@ from gyrocore.judging.measurement import GaugeData, Measurement, Warmth, measure
 from gyrocore.judging.next_cut import Habit, NextCut, SetAndMeasured, next_cut
 from gyrocore.judging.slips import Slip, radius_diameter_slip, unit_slip
 from gyrocore.judging.verdict import AtMost, Verdict, judge_at_most, verdict
-from gyrocore.limits import CommonSize, Fit, Limits, fit, fit_of, nearest_common, read_limits
+from gyrocore.limits import (
+    CommonSize,
+    Fit,
+    Limits,
+    fit,
+    fit_of,
+    fit_with_part,
+    limits_to_suit,
+    nearest_common,
+    read_limits,
+)
 from gyrocore.notes import Note, note
 from gyrocore.planning.bar_choice import BarCandidate, BarChoice, RankedBar, choose_bar
 from gyrocore.planning.cutter_setting import CutterAdvance, OverBar, cutter_advance, over_bar
@@ -61,23 +71,23 @@ from gyrocore.units import Length, clean_text, read_indicator, read_length
 from gyrocore.wording import error_sentence, length_words, sentence
 
 __all__ = [
-    "BEARING_CLEAR_MM",
-    "SPRING_SHARE", "STEEL", "AtMost", "BarCandidate", "BarChoice", "BarData", "BarKind", "BarMaterial",
-    "BarResponse", "BarSection", "BeamModel", "BoreForm", "BoreInLine", "Caution", "Closing", "CommonSize",
-    "CoreError", "Cut", "CutTime", "CutterAdvance", "CuttingForce", "Dial", "DialMove", "DiameterReading",
-    "EdgeInCut", "ElasticPasses", "Finish", "FirstCut", "Fit", "FlatPair", "FourJawFlats", "GaugeData",
-    "Habit", "Harmonic", "HeadBar", "HeadHole", "HeadRange", "HoleRange", "InvalidInput", "JawMove", "Length",
-    "Limits", "LineBar", "LineBarLayout", "LineBarRow", "LineResponse", "LineResponseRow", "Material",
-    "Measurement", "Method", "NextCut", "Note", "OverBar", "Overhang", "OverhangLimit", "PairMove", "Pass",
-    "PassPlan", "PassRules", "RankedBar", "Reach", "Segment", "SetAndMeasured", "Slip", "Speed", "Stability",
-    "Station", "StationForm", "Support", "Sweep", "TaperCorrection", "ThermalSize", "Tool", "Verdict",
-    "Warmth", "bar_kind", "bar_kinds", "bar_mass_kg", "bar_response", "bore_form", "build_beam", "cautions",
-    "choose_bar", "clean_text", "close_round", "closing_allowance_mm", "cut_time", "cutter_advance",
-    "cutting_force", "elastic_passes", "error_sentence", "finish", "first_cut_depths", "fit", "fit_of",
-    "four_jaw_flats", "head_dial", "head_range", "judge_at_most", "length_words", "line_bar_layout",
-    "line_response", "material", "materials", "measurement", "method", "methods", "nearest_common",
-    "next_cut", "note", "one_more_bearing_mm", "over_bar", "overhang", "pass_plan", "passes_until_round",
-    "radius_diameter_slip", "reach_needed", "read_indicator", "read_length", "read_limits",
-    "reading_after_move_mm", "response_at", "sentence", "spindle_speed", "stability", "sweep",
-    "taper_correction", "thermal_size", "unit_slip", "verdict",
+    "BEARING_CLEAR_MM", "SPRING_SHARE", "STEEL", "AtMost", "BarCandidate", "BarChoice", "BarData", "BarKind",
+    "BarMaterial", "BarResponse", "BarSection", "BeamModel", "BoreForm", "BoreInLine", "Caution", "Closing",
+    "CommonSize", "CoreError", "Cut", "CutTime", "CutterAdvance", "CuttingForce", "Dial", "DialMove",
+    "DiameterReading", "EdgeInCut", "ElasticPasses", "Finish", "FirstCut", "Fit", "FlatPair", "FourJawFlats",
+    "GaugeData", "Habit", "Harmonic", "HeadBar", "HeadHole", "HeadRange", "HoleRange", "InvalidInput",
+    "JawMove", "Length", "Limits", "LineBar", "LineBarLayout", "LineBarRow", "LineResponse",
+    "LineResponseRow", "Material", "Measurement", "Method", "NextCut", "Note", "OverBar", "Overhang",
+    "OverhangLimit", "PairMove", "Pass", "PassPlan", "PassRules", "RankedBar", "Reach", "Segment",
+    "SetAndMeasured", "Slip", "Speed", "Stability", "Station", "StationForm", "Support", "Sweep",
+    "TaperCorrection", "ThermalSize", "Tool", "Verdict", "Warmth", "bar_kind", "bar_kinds", "bar_mass_kg",
+    "bar_response", "bore_form", "build_beam", "cautions", "choose_bar", "clean_text", "close_round",
+    "closing_allowance_mm", "cut_time", "cutter_advance", "cutting_force", "elastic_passes", "error_sentence",
+    "finish", "first_cut_depths", "fit", "fit_of", "fit_with_part", "four_jaw_flats", "head_dial",
+    "head_range", "judge_at_most", "length_words", "limits_to_suit", "line_bar_layout", "line_response",
+    "material", "materials", "measurement", "method", "methods", "nearest_common", "next_cut", "note",
+    "one_more_bearing_mm", "over_bar", "overhang", "pass_plan", "passes_until_round", "radius_diameter_slip",
+    "reach_needed", "read_indicator", "read_length", "read_limits", "reading_after_move_mm", "response_at",
+    "sentence", "spindle_speed", "stability", "sweep", "taper_correction", "thermal_size", "unit_slip",
+    "verdict",
 ]  # fmt: skip

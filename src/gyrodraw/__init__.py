@@ -15,10 +15,36 @@ from gyrodraw.scene import Scene
 from gyrodraw.section import Labels, Part, strip_section, work_band
 from gyrodraw.shells import Shell, cuts_band
 from gyrodraw.walls import WallPoint, Walls, check_band
+from gyrodraw.zones import fit_zones
 
 __all__ = [
-    "BarLayer", "DialFace", "Due", "Housing", "Labels", "LineLayer", "Part", "Resting", "RulerLimit", "SagCurve",
-    "Scene", "Shell", "SpanRuler", "WallPoint", "Walls",
-    "bar_band", "bore_band", "calendar_axis", "check_band", "convergence_chart", "cuts_band", "dial_face", "dial_scale",
-    "lever_gate", "line_band", "strip_line", "strip_section", "work_band",
+    "BarLayer",
+    "DialFace",
+    "Due",
+    "Housing",
+    "Labels",
+    "LineLayer",
+    "Part",
+    "Resting",
+    "RulerLimit",
+    "SagCurve",
+    "Scene",
+    "Shell",
+    "SpanRuler",
+    "WallPoint",
+    "Walls",
+    "bar_band",
+    "bore_band",
+    "calendar_axis",
+    "check_band",
+    "convergence_chart",
+    "cuts_band",
+    "dial_face",
+    "dial_scale",
+    "fit_zones",
+    "lever_gate",
+    "line_band",
+    "strip_line",
+    "strip_section",
+    "work_band",
 ]  # fmt: skip

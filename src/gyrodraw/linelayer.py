@@ -234,7 +234,7 @@ def _sag(sheet: _Sheet, layer: LineLayer, top: float, bottom: float, width: floa
     for place, curve in enumerate(layer.sags):
         inside = [(z, d) for z, d in curve.points if curve.bearings_mm[0] <= z <= curve.bearings_mm[-1]]
         scene.poly([(sheet.x(z), top + d * sheet.scale * shown) for z, d in inside], curve.role)
-        deep = max(inside, key=lambda point: point[1])
+        deep = max(inside, key=lambda point: abs(point[1]))
         is_shown = curve.role == "sprung"
         x, y = sheet.x(deep[0]), top + deep[1] * sheet.scale * shown + 15
         if width < 600:

@@ -17,7 +17,9 @@ from gyrocore import (
     cutter_advance,
     elastic_passes,
     fit,
+    fit_with_part,
     head_range,
+    limits_to_suit,
     next_cut,
     over_bar,
     passes_until_round,
@@ -202,3 +204,25 @@ def test_a_warm_bore_reads_large() -> None:
     assert thermal_size(diameter_mm=100, expansion_um_m_k=10.5, at_c=20).change_mm == 0
     with pytest.raises(InvalidInput):
         thermal_size(diameter_mm=100, expansion_um_m_k=10.5, at_c=-273.15)
+
+
+@given(st.floats(10, 400), st.floats(-0.2, 0.2), st.floats(0.001, 0.2))
+def test_limits_to_suit_give_the_clearance_back(mate: float, least: float, wider: float) -> None:
+    hole = limits_to_suit(mate_mm=mate, least_mm=least, most_mm=least + wider)
+    found = fit_with_part(hole=hole, mate_mm=mate)
+    assert found.min_clearance_mm == pytest.approx(least, abs=1e-9)
+    assert found.max_clearance_mm == pytest.approx(least + wider, abs=1e-9)
+
+
+@pytest.mark.parametrize(
+    ("fields", "field"),
+    [
+        ({"mate_mm": 0, "least_mm": 0, "most_mm": 1}, "mate_mm"),
+        ({"mate_mm": 10, "least_mm": 0.02, "most_mm": 0.02}, "most_mm"),
+        ({"mate_mm": 1, "least_mm": -2, "most_mm": 1}, "least_mm"),
+    ],
+)
+def test_parts_that_cannot_be_suited(fields: dict[str, float], field: str) -> None:
+    with pytest.raises(InvalidInput) as caught:
+        limits_to_suit(**fields)
+    assert caught.value.field == field

@@ -31,6 +31,7 @@ def numbers(text: str) -> list[str]:
         ("carousel", {"Q-221", "Q-223"}),
         ("carousel iron", {"Q-221"}),
         ("mill", {"Q-228"}),
+        ("borer", {"Q-207"}),
         ("nothing like it", set()),
     ],
 )

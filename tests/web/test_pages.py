@@ -11,7 +11,7 @@ from gyrometra.accounts.models import FirstAccountLink, User
 from tests.web.test_bad_input import work_of
 
 STEPS = ("work", "bar", "cuts", "true", "bore", "check")
-JOBS = ("Q-214", "Q-219", "Q-198", "Q-223", "Q-228", "Q-221", "Q-230", "Q-225")
+JOBS = ("Q-214", "Q-219", "Q-198", "Q-223", "Q-228", "Q-221", "Q-230", "Q-225", "Q-207")
 
 
 @pytest.mark.parametrize("step", STEPS)

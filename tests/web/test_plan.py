@@ -108,6 +108,7 @@ def test_the_demo_jobs_stand_where_the_shop_left_them(db: None) -> None:
         "Q-221": ("bar", "one_more_bearing"),
         "Q-230": ("bore", "bore_to"),
         "Q-225": ("bore", "settling"),
+        "Q-207": ("true", "begin_truing"),
     }
 
 

@@ -163,6 +163,32 @@ def test_the_bar_is_trued_at_both_end_bores(corin: Client) -> None:
     assert open_page("Q-221", MM, 2).rounds == []
 
 
+def test_the_time_of_all_bores_and_of_all_pieces(corin: Client) -> None:
+    minutes = open_page("Q-207", MM).reckoning.minutes
+    assert minutes is not None
+    assert f"{8 * minutes / 60:.1f} h for 8 pieces" in corin.get("/jobs/Q-207/cuts/").content.decode()
+    total = sum(open_page("Q-221", MM, place).reckoning.minutes or 0 for place in (1, 2, 3))
+    assert f"All bores <b>{total:.0f} min</b>" in corin.get("/jobs/Q-221/cuts/?bore=2").content.decode()
+
+
+def test_a_bore_to_suit_a_measured_part(corin: Client) -> None:
+    work_text(corin, "Q-223", wanted="", mate_mm="59.992", play_mm="0.010 to 0.034")
+    bore = open_page("Q-223", MM).bore
+    assert (float(bore.lower_mm), float(bore.upper_mm)) == (60.002, 60.026)
+    assert bore.wanted == "60.002-60.026"
+    text = corin.get("/jobs/Q-223/work/").content.decode()
+    assert "to 0.034: clearance" in text
+    assert 'value="0.01 to 0.034"' in text, "the clearance is shown again, the limits are left to follow"
+    assert work_initial(bore, MM)["wanted"] == ""
+
+
+def test_the_fit_of_a_class_with_a_measured_part_is_shown(db: None) -> None:
+    fit = plates.work(open_page("Q-228", MM))[2]
+    assert fit.label == "Least clearance with the part, on diameter"
+    assert (fit.number, fit.unit) == ("-0.041", "mm")
+    assert fit.words[0] == "to -0.011: interference"
+
+
 # ---------------------------------------------------------------- boring stand
 
 
@@ -256,6 +282,13 @@ def work_text(client: Client, number: str, place: int = 1, **changes: Any) -> st
         ("Q-228", {"length_mm": "30"}, "its length must lie from 24 mm to 24.1 mm; 30 mm was given"),
         ("Q-228", {"depth_wanted": "24"}, "gives no two limits"),
         ("Q-214", {"depth_wanted": "24 +0.1/0"}, "A through bore has no shoulder"),
+        ("Q-214", {"wanted": ""}, "or the part that it must suit and the clearance"),
+        ("Q-214", {"wanted": "", "play_mm": "0.01 to 0.04"}, "The part's own measured size is missing"),
+        ("Q-214", {"mate_mm": "71.99", "play_mm": "0.01 to 0.04"}, "are both given; leave one of them empty"),
+        ("Q-214", {"wanted": "", "mate_mm": "71.99", "play_mm": "0.04 to 0.01"}, "must be over the least, 0.04 mm"),
+        ("Q-214", {"wanted": "", "mate_mm": "71.99", "play_mm": "0.01"}, "gives no two clearances"),
+        ("Q-214", {"wanted": "", "mate_mm": "71.99", "play_mm": "tight to loose"}, "cannot be read as a size"),
+        ("Q-214", {"wanted": "", "mate_mm": "68", "play_mm": "0.01 to 0.04"}, "must be over what is there now"),
     ],
 )
 def test_work_that_cannot_be_says_why(corin: Client, number: str, changes: dict[str, str], says: str) -> None:
@@ -268,10 +301,10 @@ def test_the_ways_are_compared_with_reasons(corin: Client) -> None:
     rows = {row.key: row for row in plates.ways(open_page("Q-214", MM))}
     assert (rows["lathe-bar"].picked, rows["lathe-bar"].can) == (True, True)
     assert "2 of 2 bars enter the bore" in rows["head"].words
-    assert rows["line"].words.startswith("on Line rig")
+    assert rows["line"].words.startswith("on Borer 1, Line rig")
     line = {row.key: row for row in plates.ways(open_page("Q-221", MM))}
     assert line["lathe-bar"].words == "bores one bore at a set-up; there are 3 in line"
-    Machine.objects.filter(kind="mill").update(retired=True)
+    Machine.objects.filter(kind__in=["mill", "borer"]).update(retired=True)
     assert "the crib has no mill or horizontal borer" in corin.get("/jobs/Q-214/work/").content.decode()
 
 

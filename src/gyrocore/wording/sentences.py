@@ -58,6 +58,8 @@ ERRORS: dict[str, str] = {
     "class_not_defined": "The standard defines no {given} at {nominal_mm}.",
     "shaft_class_on_hole": "{given} is a class for a shaft; a hole has a capital letter, like H7.",
     "hole_class_on_shaft": "{given} is a class for a hole; a shaft has a small letter, like g6.",
+    "most_not_over_least": "The most clearance must be over the least, {allowed}; {given} was given.",
+    "nothing_left_of_bore": "A press of {given} leaves no bore.",
     "unlike_nominals": "Hole and shaft need one nominal size: the hole is {hole_mm}, the shaft {given} mm.",
     # speed
     "all_speeds_over_cap": "Every spindle speed is over the largest allowed, {given} rpm; the slowest is {allowed} rpm.",
@@ -167,6 +169,7 @@ NOTES: dict[str, str] = {
     "habit_from_prior": "No cut of this bar yet: what was known before is used.",
     "aim_outside_limits": "The size aimed at, {aim_mm}, lies outside the limits.",
     # fits, heat, taper
+    "to_suit": "To suit a part of {mate_mm} as measured.",
     "fit_clearance": "Always clear, by {least_mm} to {most_mm}.",
     "fit_interference": "Always pressed, by {least_mm} to {most_mm}.",
     "fit_transition": "From {play_mm} of play to {press_mm} of press.",

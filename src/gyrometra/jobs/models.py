@@ -7,7 +7,7 @@ from typing import Any
 from django.conf import settings
 from django.db import models
 
-from gyrocore import BoreInLine, Method, materials, method, methods
+from gyrocore import BoreInLine, Limits, Method, materials, method, methods
 from gyrometra.crib.models import Bar, Cutter, Head, Machine, mm
 from gyrometra.jobs.queries import JobQuerySet
 
@@ -18,6 +18,7 @@ class Job(models.Model):
     number = models.SlugField(max_length=20, unique=True)
     part = models.CharField(max_length=80)
     material = models.CharField(max_length=20, choices=[(k, m.label) for k, m in materials().items()])
+    quantity = models.PositiveSmallIntegerField(default=1)
     due_on = models.DateField(null=True, blank=True)
     version = models.PositiveIntegerField(default=1)
     made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
@@ -82,6 +83,10 @@ class Bore(models.Model):
     start_mm = mm(default=0)
     length_mm = mm()
     ends = models.CharField(max_length=10, choices=Ends.choices, default=Ends.THROUGH)
+    #: The part that it must suit, as measured, and the clearance wanted on diameter; negative is a press.
+    mate_mm = mm(null=True, blank=True)
+    play_least_mm = mm(null=True, blank=True)
+    play_most_mm = mm(null=True, blank=True)
     #: Depth of the shoulder from the open face: as written, and its limits.
     depth_wanted = models.CharField(max_length=80, blank=True)
     depth_lower_mm = mm(null=True, blank=True)
@@ -104,6 +109,13 @@ class Bore(models.Model):
 
     def __str__(self) -> str:
         return f"{self.name} {self.wanted}"
+
+    @property
+    def limits(self) -> Limits:
+        """The limits of size for the core."""
+        lower, upper = float(self.lower_mm), float(self.upper_mm)
+        nominal = None if self.nominal_mm is None else float(self.nominal_mm)
+        return Limits(nominal, lower, upper, upper - lower, self.aim_mm, ())
 
     @property
     def has_shoulder(self) -> bool:

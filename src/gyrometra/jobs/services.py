@@ -39,6 +39,7 @@ class WorkData:
     number: str
     part: str
     material: str
+    quantity: int
     due_on: date | None
     machine: Machine
     method: str
@@ -51,6 +52,8 @@ class WorkData:
     ends: str
     depth_wanted: str
     depth: Limits | None
+    mate_mm: Decimal | None
+    play_mm: tuple[Decimal, Decimal] | None
     wanted: str
     limits: Limits
     runout_limit_mm: Decimal
@@ -165,7 +168,8 @@ def _stamp(job: Job, user: User) -> None:
 
 
 def _write_job(job: Job, user: User, work: WorkData) -> None:
-    job.number, job.part, job.material, job.due_on = work.number, work.part, work.material, work.due_on
+    job.number, job.part, job.material = work.number, work.part, work.material
+    job.quantity, job.due_on = work.quantity, work.due_on
     if job.pk is None:
         job.changed_by = user
         job.save()
@@ -187,6 +191,8 @@ def _write_bore(bore: Bore, work: WorkData) -> None:
     bore.depth_lower_mm = to_decimal(work.depth.lower_mm) if work.depth else None
     bore.depth_upper_mm = to_decimal(work.depth.upper_mm) if work.depth else None
     bore.length_mm, bore.wanted = work.length_mm, work.wanted
+    bore.mate_mm = work.mate_mm
+    bore.play_least_mm, bore.play_most_mm = work.play_mm or (None, None)
     bore.nominal_mm = None if limits.nominal_mm is None else to_decimal(limits.nominal_mm)
     bore.lower_mm, bore.upper_mm = to_decimal(limits.lower_mm), to_decimal(limits.upper_mm)
     bore.runout_limit_mm = work.runout_limit_mm

@@ -136,7 +136,8 @@ def _sags(line: Line | None, shown: Line | None, page: JobPage) -> list[SagCurve
     for one in [line] if shown is line else [line, shown]:
         if one is None:
             continue
-        deepest = max(down for _, down in one.response.curve)
+        inside = (one.bearings_mm[0], one.bearings_mm[-1])
+        deepest = max(abs(down) for z, down in one.response.curve if inside[0] <= z <= inside[1])
         words = f"{page.units.planned(deepest)} at worst on {len(one.bearings_mm)}"
         role = "sprung" if one is shown else "sag-over"
         curves.append(SagCurve(points=one.response.curve, bearings_mm=one.bearings_mm, words=words, role=role))

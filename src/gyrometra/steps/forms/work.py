@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from datetime import date
 from decimal import Decimal
@@ -9,7 +10,16 @@ from typing import Any
 
 from django import forms
 
-from gyrocore import materials, method, methods, unit_slip
+from gyrocore import (
+    InvalidInput,
+    Limits,
+    error_sentence,
+    limits_to_suit,
+    materials,
+    method,
+    methods,
+    unit_slip,
+)
 from gyrometra.bridge.fields import LengthField, LimitsField, TypedForm
 from gyrometra.bridge.units import Units, to_decimal
 from gyrometra.crib.models import Machine
@@ -57,6 +67,7 @@ class WorkForm(TypedForm):
     number = forms.SlugField(label="Job number", max_length=20)
     part = forms.CharField(label="Part", max_length=80)
     material = forms.ChoiceField(label="Material", choices=[(k, m.label) for k, m in materials().items()])
+    quantity = forms.IntegerField(label="Pieces alike", min_value=1, max_value=9999, required=False)
     due_on = forms.DateField(label="Due", required=False, widget=_DAY)
     method = forms.ChoiceField(label="Way of boring", choices=[(k, m.label) for k, m in methods().items()])
     machine = forms.ModelChoiceField(Machine.objects.none(), label="Machine", empty_label=None)
@@ -78,7 +89,14 @@ class WorkForm(TypedForm):
     ends = forms.ChoiceField(label="The bore", choices=Bore.Ends.choices, initial=Bore.Ends.THROUGH)
     depth_wanted = LimitsField(label="Shoulder depth", required=False, help_text="only for a counterbore: 24 +0.1/0")
     length_mm = LengthField(label="Bore length", help_text="140, 5 1/2 in, 18 thou: as you write it")
-    wanted = LimitsField(label="Wanted", help_text="72 H7, 72 +0.03/0 or 72.00-72.03")
+    wanted = LimitsField(
+        label="Wanted", required=False, help_text="72 H7, 72 +0.03/0 or 72.00-72.03; empty to suit a part"
+    )
+    mate_mm = LengthField(label="To suit a part, measured", required=False, help_text="bearing, bush, ring or shaft")
+    play_mm = forms.CharField(
+        label="Clearance wanted, on diameter", required=False, max_length=60,
+        help_text="0.01 to 0.04; a press is negative",
+    )  # fmt: skip
     runout_limit_mm = LengthField(label="Run-out, total reading, at most")
     roundness_limit_mm = LengthField(label="Roundness at most", required=False)
     taper_limit_mm = LengthField(label="Taper at most", required=False)
@@ -129,6 +147,7 @@ class WorkForm(TypedForm):
     def clean(self) -> dict[str, Any]:
         """What belongs together: rows complete, sizes that can be."""
         values = super().clean() or {}
+        self._settle_limits(values)
         self._guard_way(values)
         self._guard_place(values)
         self._guard_shoulder(values)
@@ -138,6 +157,38 @@ class WorkForm(TypedForm):
         self._guard_outside(values)
         self._refuse_what_is_cut(values)
         return values
+
+    def clean_play_mm(self) -> tuple[Decimal, Decimal] | None:
+        """Two clearances, the least first: `0.01 to 0.04`, `-0.03 to -0.01`."""
+        text = str(self.cleaned_data.get("play_mm") or "").strip()
+        if not text:
+            return None
+        pieces = [piece for piece in re.split(r"\s+to\s+|\s*;\s*|\s*/\s*", text) if piece.strip()]
+        if len(pieces) != 2:
+            raise forms.ValidationError(f"{text} gives no two clearances. Type the least and the most: 0.01 to 0.04.")
+        try:
+            return self.units.read(pieces[0]), self.units.read(pieces[1])
+        except InvalidInput as error:
+            raise forms.ValidationError(error_sentence(error, self.units.unit)) from None
+
+    def _settle_limits(self, values: dict[str, Any]) -> None:
+        """The limits are what is wanted, or follow from the part they must suit; never both."""
+        wanted, mate, play = values.get("wanted"), values.get("mate_mm"), values.get("play_mm")
+        if {"wanted", "mate_mm", "play_mm"} & set(self.errors):
+            return
+        if play is not None and mate is None:
+            self._say("mate_mm", "The part's own measured size is missing: the clearance is counted from it.")
+        elif play is not None and wanted is not None:
+            self._say("wanted", "Limits and a wanted clearance are both given; leave one of them empty.")
+        elif play is None and wanted is None:
+            self._say(
+                "wanted", "Type the size wanted with its limits, or the part that it must suit and the clearance."
+            )
+        elif play is not None and mate is not None:
+            try:
+                values["wanted"] = limits_to_suit(mate_mm=float(mate), least_mm=float(play[0]), most_mm=float(play[1]))
+            except InvalidInput as error:
+                self.refuse(error, {}, "play_mm")
 
     @property
     def others(self) -> list[Bore]:
@@ -264,14 +315,29 @@ class WorkForm(TypedForm):
         )  # fmt: skip
         return WorkData(
             **{name: values[name] for name in plain},
-            wanted=str(self.data.get("wanted", "")).strip(),
+            wanted=str(self.data.get("wanted", "")).strip() or _range_words(values["wanted"]),
             limits=values["wanted"],
+            mate_mm=values.get("mate_mm"),
+            play_mm=values.get("play_mm"),
+            quantity=values.get("quantity") or 1,
             depth_wanted=str(self.data.get("depth_wanted", "")).strip(),
             depth=values.get("depth_wanted"),
             found=self.found,
             outside=self.outside,
             typed=self.typed(),
         )
+
+
+def _range_words(limits: Limits) -> str:
+    """Limits that follow from a part, as they would be written."""
+    return f"{limits.lower_mm:.3f}-{limits.upper_mm:.3f}"
+
+
+def _play_words(bore: Bore, units: Units) -> str:
+    """The clearance wanted, as typed while that still means the same."""
+    if bore.play_least_mm is None or bore.play_most_mm is None:
+        return ""
+    return f"{units.plain(bore.play_least_mm)} to {units.plain(bore.play_most_mm)}"
 
 
 def _day(day: date | None) -> str:
@@ -282,8 +348,10 @@ def work_initial(bore: Bore, units: Units) -> dict[str, Any]:
     """What the Work form shows for a stored bore: as typed, where that still means the same."""
     setup, job = bore.setup, bore.setup.job
     shown: dict[str, Any] = {
-        "number": job.number, "part": job.part, "material": job.material, "due_on": _day(job.due_on),
-        "machine": setup.machine_id, "reference": setup.reference, "wanted": bore.wanted,
+        "number": job.number, "part": job.part, "material": job.material, "quantity": job.quantity,
+        "due_on": _day(job.due_on), "machine": setup.machine_id, "reference": setup.reference,
+        "wanted": "" if bore.play_least_mm is not None else bore.wanted,
+        "mate_mm": units.shown(bore.mate_mm, bore.typed.get("mate_mm")), "play_mm": _play_words(bore, units),
         "method": setup.method, "name": bore.name, "ends": bore.ends, "depth_wanted": bore.depth_wanted,
         "coaxiality_mm": units.shown(setup.coaxiality_mm, setup.typed.get("coaxiality_mm")),
         "room_behind_mm": units.shown(setup.room_behind_mm, setup.typed.get("room_behind_mm")),

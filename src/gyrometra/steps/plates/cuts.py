@@ -57,12 +57,30 @@ def cut_totals(page: JobPage) -> dict[str, Any]:
     rough = reckoning.finish_of(float(reckoning.plan.rough_feed_mm_rev))
     return {
         "minutes": f"{reckoning.minutes:.1f}" if reckoning.minutes else "",
+        **_batch(page),
         "ra": f"{ra.ra_um:.2f}" if ra else "",
         "ra_rough": f"{rough.ra_um:.1f}" if rough else "",
         "column": SETTING_COLUMN[page.job.setup.way.set_by],
         "has_dial": reckoning.dial is not None,
         "notes": [sentence(n, units.unit) for n in (reckoning.passes.notes if reckoning.passes else ())],
     }
+
+
+def _batch(page: JobPage) -> dict[str, str]:
+    """All bores of the piece, and of all pieces, in hours where that reads better; under feed only."""
+    times = [one.reckoning.minutes for one in page.each]
+    pieces = page.job.quantity
+    if not all(times) or (len(times) == 1 and pieces == 1):
+        return {"job_time": "", "batch_time": ""}
+    total = sum(time for time in times if time)
+    return {
+        "job_time": _time_words(total) if len(times) > 1 else "",
+        "batch_time": f"{_time_words(total * pieces)} for {pieces} pieces" if pieces > 1 else "",
+    }
+
+
+def _time_words(minutes: float) -> str:
+    return f"{minutes:.0f} min" if minutes < 120 else f"{minutes / 60:.1f} h"
 
 
 def cuts(page: JobPage) -> list[Plate]:

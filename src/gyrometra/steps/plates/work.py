@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from gyrocore import sentence
+from gyrocore import fit_with_part, sentence
+from gyrodraw import fit_zones
 from gyrometra.bridge.units import Units
 from gyrometra.jobs.reckon import Reckoning
 from gyrometra.steps.page import JobPage
@@ -37,8 +38,35 @@ def work(page: JobPage) -> list[Plate]:
         )
     ]
     plates.append(_first_cut(reckoning, units))
-    plates.append(_wall(reckoning, units))
+    plates.append(_fit(page) if bore.mate_mm is not None else _wall(reckoning, units))
     return plates
+
+
+def _fit(page: JobPage) -> Plate:
+    """How the part that it must suit sits in the finished bore."""
+    units, bore = page.units, page.bore
+    mate = float(bore.mate_mm or 0)
+    found = fit_with_part(hole=bore.limits, mate_mm=mate)
+    least, most = found.min_clearance_mm, found.max_clearance_mm
+    words = (units.planned(bore.upper_mm), units.planned(bore.lower_mm), units.planned(mate))
+    return Plate(
+        label="Least clearance with the part, on diameter",
+        number=units.planned(least),
+        unit=units.label,
+        scene=fit_zones(float(bore.lower_mm), float(bore.upper_mm), mate, words),
+        words=(f"to {units.planned(most)}: {found.kind}", "green: the bore; line: the part"),
+        governs="Part, measured:",
+        reason=units.planned(mate),
+        because=Because(
+            formula="clearance = bore - part, at both limits; negative is a press",
+            inputs=[
+                ("bore, smallest", units.planned(bore.lower_mm)),
+                ("bore, largest", units.planned(bore.upper_mm)),
+                *((sentence(n, units.unit), "") for n in found.notes),
+            ],
+            source="ISO 286-1:2010, kinds of fit; the part at its own measured size.",
+        ),
+    )
 
 
 def _first_cut(reckoning: Reckoning, units: Units) -> Plate:
