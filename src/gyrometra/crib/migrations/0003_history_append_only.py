@@ -18,5 +18,5 @@ DROP FUNCTION crib_cribchange_is_append_only();
 
 
 class Migration(migrations.Migration):
-    dependencies = [("crib", "0004_history")]
+    dependencies = [("crib", "0002_machines_heads_and_history")]
     operations = [migrations.RunSQL(MAKE, DROP)]
