@@ -10,7 +10,7 @@ from django.test import Client
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Bar, Head, Indicator, Machine
 from gyrometra.cutting.models import CutEntry
-from gyrometra.jobs.models import Bore, Job
+from gyrometra.jobs.models import Bore, Job, Plan
 from gyrometra.steps import plates
 from gyrometra.steps.forms import HeadBarForm, LineBarForm, work_initial
 from gyrometra.steps.page import open_page
@@ -91,6 +91,28 @@ def test_two_bearings_do_not_hold_and_a_third_does(db: None) -> None:
     assert page.better_line.holds
     assert page.better_line.bearings_mm == (-80, 580, 1280)
     assert plates.bar(page)[0].number == "580"
+
+
+def test_chatter_at_the_softest_place_is_a_hard_limit(db: None) -> None:
+    """Two bearings leave the middle bore soft: chatter begins far under the cut; a third one cures it."""
+    page = open_page("Q-221", MM)
+    assert page.line is not None
+    assert page.better_line is not None
+    assert page.line.softest.bore == "H2"
+    assert page.line.chatters
+    assert not page.better_line.chatters
+    assert page.line.chatter is not None
+    assert page.line.chatter.limit_depth_mm is not None
+    assert page.line.chatter.limit_depth_mm < (page.line.depth_mm or 0)
+    Plan.objects.filter(setup__job__number="Q-221").update(budget_mm=Decimal(1))
+    soft = open_page("Q-221", MM)
+    assert soft.line is not None
+    assert not soft.line.springs_too_far()
+    assert not soft.line.holds, "the spring is allowed, the chatter is not"
+    Plan.objects.filter(setup__job__number="Q-221").update(cutter=None)
+    unknown = open_page("Q-221", MM)
+    assert unknown.line is not None
+    assert unknown.line.chatter is None
 
 
 def test_standing_the_third_bearing_brings_the_job_on(corin: Client) -> None:

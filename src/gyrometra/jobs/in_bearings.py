@@ -8,14 +8,18 @@ from functools import lru_cache
 
 from gyrocore import (
     BoreInLine,
+    EdgeInCut,
     InvalidInput,
     LineBar,
     LineBarLayout,
     LineResponse,
+    LineResponseRow,
+    Stability,
     bar_kind,
     line_bar_layout,
     line_response,
     one_more_bearing_mm,
+    stability,
 )
 from gyrometra.crib.models import Bar
 from gyrometra.jobs.reckon import Reckoning
@@ -30,6 +34,20 @@ class Line:
     response: LineResponse
     budget_mm: float
     coaxiality_mm: float | None
+    #: Depth of the heaviest cut, and where chatter begins at the softest place; None while the cut is not known.
+    depth_mm: float | None = None
+    chatter: Stability | None = None
+
+    @property
+    def softest(self) -> LineResponseRow:
+        """The bore where the bar gives most."""
+        return min(self.response.rows, key=lambda row: row.stiffness_n_mm or float("inf"))
+
+    @property
+    def chatters(self) -> bool:
+        """Whether some depth up to the heaviest cut's own begins to chatter there, as for an overhung bar."""
+        limit = self.chatter.limit_depth_mm if self.chatter else None
+        return limit is not None and self.depth_mm is not None and limit <= self.depth_mm + 1e-9
 
     def springs_too_far(self) -> list[str]:
         """Bores where the cut pushes the bar off past the allowed spring."""
@@ -47,8 +65,9 @@ class Line:
 
     @property
     def holds(self) -> bool:
-        """Whether nothing hard is broken: spring, straightness, bearing spacing and bar length."""
-        return not self.springs_too_far() and self.straight_enough and self.layout.bearings_ok and self.long_enough
+        """Whether nothing hard is broken: spring, chatter, straightness, bearing spacing and bar length."""
+        stands = self.layout.bearings_ok and self.long_enough
+        return stands and self.straight_enough and not self.chatters and not self.springs_too_far()
 
     @property
     def long_enough(self) -> bool:
@@ -100,12 +119,33 @@ def line_at(reckoning: Reckoning, bearings_mm: Sequence[float]) -> Line | None:
     except InvalidInput as error:
         reckoning.problems["bearings"] = error
         return None
-    asked = reckoning.setup.coaxiality_mm
-    return Line(
+    asked, cut = reckoning.setup.coaxiality_mm, reckoning.heaviest_cut
+    line = Line(
         bearings_mm=tuple(sorted(bearings_mm)), layout=layout, response=_under(response, push),
         budget_mm=reckoning.budget_mm,
-        coaxiality_mm=None if asked is None else float(asked),
+        coaxiality_mm=None if asked is None else float(asked), depth_mm=cut.depth_mm if cut else None,
     )  # fmt: skip
+    return replace(line, chatter=_chatter(reckoning, line))
+
+
+def _chatter(reckoning: Reckoning, line: Line) -> Stability | None:
+    """Where chatter begins at the softest place, with the heaviest cut's own chip and feed."""
+    cut, force, stiffness = reckoning.heaviest_cut, reckoning.force, line.softest.stiffness_n_mm
+    if cut is None or force is None or stiffness is None:
+        return None
+    return stability(
+        stiffness_n_mm=stiffness,
+        damping_ratio=bar_kind("line-bar").damping_ratio,
+        natural_frequency_hz=line.response.natural_frequency_hz,
+        depth_mm=cut.depth_mm,
+        edge=EdgeInCut(
+            kc_mpa=force.kc_mpa,
+            entering_angle_deg=cut.entering_angle_deg,
+            nose_radius_mm=cut.nose_radius_mm,
+            feed_mm_rev=cut.feed_mm_rev,
+            thrust_ratio=cut.thrust_ratio,
+        ),
+    )
 
 
 def one_more(reckoning: Reckoning, bearings_mm: Sequence[float]) -> float | None:

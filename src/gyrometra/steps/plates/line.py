@@ -77,9 +77,13 @@ def line_table(page: JobPage) -> LineTable | None:
 def _cell(line: Line, place: int, page: JobPage) -> LineCell:
     units, row, found = page.units, line.response.rows[place], line.layout.rows[place]
     over_spring = found.bore in line.springs_too_far()
-    state = "over" if over_spring else "in" if found.ok else "advice"
-    words = {"over": "springs too far", "advice": f"{units.length(found.distance_mm - found.allowed_mm)} over advice",
-             "in": "holds"}[state]  # fmt: skip
+    rings = line.chatters and found.bore == line.softest.bore
+    state = "over" if over_spring or rings else "in" if found.ok else "advice"
+    words = {
+        "over": "springs too far" if over_spring else "chatters",
+        "advice": f"{units.length(found.distance_mm - found.allowed_mm)} over advice",
+        "in": "holds",
+    }[state]
     return LineCell(
         distance=units.length(found.distance_mm), sag=units.planned(row.sag_mm), spring=units.planned(row.spring_mm),
         state=state, words=words,
@@ -144,6 +148,8 @@ def _governs(line: Line) -> str:
         return "Bearings too close:"
     if line.springs_too_far():
         return f"Do not run. Spring in {', '.join(line.springs_too_far())}:"
+    if line.chatters:
+        return f"Do not run. Chatter in {line.softest.bore}:"
     if not line.straight_enough:
         return "Do not run. Off the line:"
     return "Distance governs:" if line.layout.ok else "Advice governs:"
@@ -153,6 +159,9 @@ def _worst_words(line: Line, page: JobPage) -> str:
     units, rows = page.units, line.response.rows
     if line.springs_too_far():
         return f"{units.planned(max(row.spring_mm for row in rows))} of {units.fine(line.budget_mm)} allowed"
+    if line.chatters and line.chatter and line.depth_mm is not None:
+        begins = units.planned(line.chatter.limit_depth_mm or 0)
+        return f"begins at {begins} deep, the heaviest cut is {units.planned(line.depth_mm)}"
     if not line.straight_enough and line.coaxiality_mm is not None:
         return f"{units.planned(line.off_line_mm)} of {units.fine(line.coaxiality_mm)} asked"
     worst = max(line.layout.rows, key=lambda row: row.distance_mm)
@@ -166,9 +175,24 @@ def _because(line: Line, page: JobPage) -> Because:
         formula="distance to the nearest bearing against 7 D; sag and spring of the whole bar on its bearings",
         inputs=[
             ("bearings", "; ".join(units.plain(place) for place in line.bearings_mm)),
+            (f"give at the softest place, in {line.softest.bore}", _stiffness_words(line)),
+            ("chatter begins at", _chatter_words(line, page)),
             ("lowest mode", f"{line.response.natural_frequency_hz:.0f} Hz"),
             ("a bearing needs clear", units.length(BEARING_CLEAR_MM)),
             *((sentence(n, units.unit), "") for n in notes),
         ],
-        source="Distance: shop practice. Sag and spring: Euler-Bernoulli beam on rigid bearings.",
+        source="Distance: shop practice. Sag and spring: Euler-Bernoulli beam on rigid bearings. "
+        "Chatter: oriented one-mode limit.",
     )
+
+
+def _stiffness_words(line: Line) -> str:
+    stiffness = line.softest.stiffness_n_mm
+    return f"{stiffness / 1000:.1f} N/µm" if stiffness else "rigid"
+
+
+def _chatter_words(line: Line, page: JobPage) -> str:
+    if line.chatter is None:
+        return "the cutter is missing"
+    limit = line.chatter.limit_depth_mm
+    return f"{page.units.planned(limit)} deep" if limit is not None else "no depth up to ten times this cut"
