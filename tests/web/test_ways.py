@@ -183,6 +183,9 @@ def test_the_bar_is_trued_at_both_end_bores(corin: Client) -> None:
         stations = Job.objects.get(number="Q-221").stations["steps"]
         assert (stations[3]["state"] == "done") is (place == 3)
     assert open_page("Q-221", MM, 2).rounds == []
+    text = corin.get("/jobs/Q-221/true/?bore=2").content.decode()
+    assert "The bar is trued at the two end bores, H1 and H3; H2 follows from them." in text
+    assert 'href="?bore=3"' in text
 
 
 def test_the_time_of_all_bores_and_of_all_pieces(corin: Client) -> None:

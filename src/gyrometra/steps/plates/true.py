@@ -148,6 +148,7 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
     decided = page.trued
     shown = open_round if open_round and len(open_round.by_place) >= 3 else (earlier[-1] if earlier else open_round)
     return {
+        "last_bore": page.bores[-1],
         "open_round": open_round,
         "cells": cells(open_round, earlier[-1] if earlier else None, units, correct) if open_round else [],
         "shown": shown,
