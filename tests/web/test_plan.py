@@ -1,5 +1,7 @@
 """The plan worked out from stored figures: the same answers as the core gives by itself."""
 
+import math
+
 import pytest
 from django.test import Client
 
@@ -80,6 +82,24 @@ def test_passes_turn_the_dial_on_from_where_it_stands(db: None) -> None:
         assert row.setting.stands_at == pytest.approx(stand, abs=1e-6)
     total = sum(row.setting.divisions for row in rows)
     assert total == pytest.approx((72.015 - 68.4) / 0.04)
+
+
+def test_an_eccentric_hole_is_bored_round_as_the_bar_copies_it(db: None) -> None:
+    """Two springs in line: the bar at its tip, and the cut's radial force a millimetre of depth."""
+    reckoning = open_page("Q-223", MM).reckoning
+    assert reckoning.copied is None, "no bar is picked yet"
+    reckoning = open_page("Q-214", MM).reckoning
+    assert reckoning.copied is not None
+    assert reckoning.first_cut is not None
+    assert reckoning.force is not None
+    assert reckoning.heaviest_cut is not None
+    swing, ratio, count = reckoning.copied
+    assert swing == pytest.approx(reckoning.first_cut.largest_mm - reckoning.first_cut.smallest_mm)
+    bar = 3 * 205_000 * math.pi * 40**4 / 64 / 165**3
+    cut = reckoning.force.radial_n / reckoning.heaviest_cut.depth_mm
+    assert ratio == pytest.approx(cut / (bar + cut))
+    assert swing * ratio**count <= 0.02
+    assert f"so pass {count} is within 0.02." in plates.cut_totals(open_page("Q-214", MM))["copied"]
 
 
 def test_time_is_of_all_passes(db: None) -> None:

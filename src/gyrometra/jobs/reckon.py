@@ -33,12 +33,14 @@ from gyrocore import (
     choose_bar,
     cut_time,
     cutting_force,
+    elastic_passes,
     finish,
     first_cut_depths,
     material,
     next_cut,
     overhang,
     pass_plan,
+    passes_until_round,
     reach_needed,
     spindle_speed,
 )
@@ -385,6 +387,26 @@ class Reckoning:
                 cut_diameter_mm=first, found_mm=self.found_mm, off_centre_mm=self.trued_off_centre_mm
             ),
         )
+
+    @cached_property
+    def copied(self) -> tuple[float, float, int] | None:
+        """Swing of the first cut, the share of it that each pass copies, and the pass that is round enough."""
+        first, force, cut = self.first_cut, self.force, self.heaviest_cut
+        row = (
+            next((r for r in self.choice.ranked if self.bar and r.name == self.bar.name), None) if self.choice else None
+        )
+        if first is None or force is None or cut is None or row is None or force.radial_n == 0:
+            return None
+        swing = first.largest_mm - first.smallest_mm
+        law = elastic_passes(
+            bar_stiffness_n_mm=row.tip_stiffness_n_mm,
+            cutting_stiffness_n_mm=abs(force.radial_n) / cut.depth_mm,
+            depth_mm=cut.depth_mm,
+            runout_mm=swing,
+            passes=1,
+        )
+        count = passes_until_round(ratio=law.ratio, runout_mm=swing, allowed_mm=float(self.bore.runout_limit_mm))
+        return swing, law.ratio, count
 
     @cached_property
     def wall_left_mm(self) -> float | None:

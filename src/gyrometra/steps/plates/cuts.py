@@ -61,9 +61,23 @@ def cut_totals(page: JobPage) -> dict[str, Any]:
         "ra": f"{ra.ra_um:.2f}" if ra else "",
         "ra_rough": f"{rough.ra_um:.1f}" if rough else "",
         "column": SETTING_COLUMN[page.job.setup.way.set_by],
+        "copied": _copied_words(page),
         "has_dial": reckoning.dial is not None,
         "notes": [sentence(n, units.unit) for n in (reckoning.passes.notes if reckoning.passes else ())],
     }
+
+
+def _copied_words(page: JobPage) -> str:
+    """How soon an eccentric or oval hole is bored round: the bar copies a share of its swing at each pass."""
+    found = page.reckoning.copied
+    if found is None:
+        return ""
+    swing, ratio, count = found
+    units, limit = page.units, page.units.fine(page.bore.runout_limit_mm)
+    return (
+        f"The first cut swings {units.planned(swing)} round the wall; the bar copies {100 * ratio:.1f} % of it a pass, "
+        f"so pass {count} is within {limit}."
+    )
 
 
 def _batch(page: JobPage) -> dict[str, str]:
