@@ -187,7 +187,7 @@ def test_the_middle_of_a_span_is_its_worst_place() -> None:
 
 @pytest.mark.parametrize(("bearings", "good"), [((-120, 0), True), ((-79, 0), False), ((-40, -120), True)])
 def test_a_blind_bore_beyond_two_bearings(bearings: tuple[float, float], good: bool) -> None:
-    bore = [BoreInLine(name="blind", start_mm=5, end_mm=80)]
+    bore = [BoreInLine(name="blind", start_mm=5, end_mm=80, closed=True)]
     found = line_bar_layout(bar=LineBar(diameter_mm=60), bores=bore, bearings_mm=bearings)
     assert found.rows[0].mode == "overhung"
     assert found.rows[0].distance_mm == 80 - max(bearings)
@@ -207,6 +207,7 @@ def test_the_bar_must_be_long_enough_and_carry_its_stroke() -> None:
         (HOUSINGS, [-80], "bearings_mm"),
         (HOUSINGS, [-80, 40], "bearings_mm.1"),
         (HOUSINGS, [-80, -80], "bearings_mm.1"),
+        ([BoreInLine(name="b", start_mm=5, end_mm=80, closed=True)], [-120, 80], "bearings_mm.1"),
         ([], [-80, 90], "bores"),
         ([HOUSINGS[0], HOUSINGS[0]], [-80, 90], "bores.1.name"),
         ([BoreInLine(name="x", start_mm=10, end_mm=10)], [-80, 90], "bores.0.end_mm"),

@@ -142,6 +142,17 @@ def test_bearings_that_cannot_be(corin: Client, typed: str, says: str) -> None:
     assert open_page("Q-221", MM).job.setup.plan.bearings_mm == [-80, 1280]
 
 
+def test_a_blind_bore_has_both_bearings_before_it(corin: Client) -> None:
+    work_text(corin, "Q-207", ends="blind")
+    assert "no bearing can stand past it" in bar_text(corin, "Q-207", LineBarForm)
+    corin.post("/jobs/Q-207/save/bar/", {**plan_of("Q-207", LineBarForm), "bearings_mm": "-300; -20"})
+    page = open_page("Q-207", MM)
+    assert page.line is not None
+    assert page.line.layout.rows[0].mode == "overhung"
+    assert page.line.layout.rows[0].distance_mm == 220
+    assert page.reckoning.overrun_mm == 0
+
+
 def test_a_bar_too_short_for_its_bearings(corin: Client) -> None:
     Bar.objects.filter(name="Line bar 1").update(length_mm=Decimal(1400))
     bar_text(corin, "Q-221", LineBarForm, bearings_mm="-80; 580; 1280")
@@ -306,7 +317,7 @@ def work_text(client: Client, number: str, place: int = 1, **changes: Any) -> st
         ("Q-228", {"depth_wanted": ""}, "Shoulder depth is missing"),
         ("Q-228", {"length_mm": "30"}, "its length must lie from 24 mm to 24.1 mm; 30 mm was given"),
         ("Q-228", {"depth_wanted": "24"}, "gives no two limits"),
-        ("Q-214", {"depth_wanted": "24 +0.1/0"}, "A through bore has no shoulder"),
+        ("Q-214", {"depth_wanted": "24 +0.1/0"}, "Only a counterbore has a shoulder"),
         ("Q-214", {"wanted": ""}, "or the part that it must suit and the clearance"),
         ("Q-214", {"wanted": "", "play_mm": "0.01 to 0.04"}, "The part's own measured size is missing"),
         ("Q-214", {"mate_mm": "71.99", "play_mm": "0.01 to 0.04"}, "are both given; leave one of them empty"),

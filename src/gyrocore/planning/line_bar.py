@@ -12,11 +12,12 @@ from gyrocore.notes import Note, note
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class BoreInLine:
-    """A bore's place along the bar [mm]."""
+    """A bore's place along the bar [mm]; a blind one is closed at its end, and no bar passes there."""
 
     name: str
     start_mm: float
     end_mm: float
+    closed: bool = False
 
     @property
     def length_mm(self) -> float:
@@ -108,7 +109,7 @@ def line_bar_layout(*, bar: LineBar, bores: Sequence[BoreInLine], bearings_mm: S
 
 
 def require_line(bar: LineBar, bores: Sequence[BoreInLine], bearings_mm: Sequence[float]) -> None:
-    """Refuse bores without length, bearings too few, doubled or inside a bore, and an unknown feed."""
+    """Refuse bores without length, bearings too few, doubled, inside a bore or past a closed end, an unknown feed."""
     require_positive(bar_diameter_mm=bar.diameter_mm)
     if not bores:
         raise InvalidInput("bores", "empty")
@@ -134,6 +135,10 @@ def _require_bearings(bores: Sequence[BoreInLine], bearings_mm: Sequence[float])
                     f"bearings_mm.{place}", "bearing_in_bore", given=stand, bore=bore.name,
                     start_mm=bore.start_mm, end_mm=bore.end_mm,
                 )  # fmt: skip
+            if bore.closed and stand >= bore.end_mm - TOLERANCE:
+                raise InvalidInput(
+                    f"bearings_mm.{place}", "bearing_past_closed_end", given=stand, bore=bore.name, end_mm=bore.end_mm
+                )
         if any(abs(stand - other) <= TOLERANCE for other in bearings_mm[:place]):
             raise InvalidInput(f"bearings_mm.{place}", "repeated", given=stand)
 

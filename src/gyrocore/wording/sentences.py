@@ -71,6 +71,7 @@ ERRORS: dict[str, str] = {
     "end_not_past_start": "The end of a bore must lie past its start, {allowed}; {given} was given.",
     "two_bearings": "A bar in bearings needs two or more; {count} was given.",
     "bearing_in_bore": "A bearing at {given} stands inside {bore}, {start_mm} to {end_mm}: that bore cannot be cut there.",
+    "bearing_past_closed_end": "{bore} is blind, closed at {end_mm}: no bearing can stand past it, at {given}. Stand both before it.",
     "overrun_past_room": "The cutter would run {given} past the far end, but there is only {allowed} of room behind the work.",
     # dial
     "no_dial": "{What} has no dial of its own: a cut is set over the bar there.",

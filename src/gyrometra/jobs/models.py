@@ -75,6 +75,7 @@ class Bore(models.Model):
     class Ends(models.TextChoices):
         THROUGH = "through", "through"
         SHOULDER = "shoulder", "counterbore, ends at a shoulder"
+        BLIND = "blind", "blind, closed at its end"
 
     setup = models.ForeignKey(SetUp, on_delete=models.CASCADE, related_name="bores")
     name = models.CharField(max_length=20, default="bore")
@@ -123,9 +124,15 @@ class Bore(models.Model):
         return self.ends == self.Ends.SHOULDER
 
     @property
+    def stops_the_cutter(self) -> bool:
+        """Whether the cutter cannot run past its end."""
+        return self.ends != self.Ends.THROUGH
+
+    @property
     def in_line(self) -> BoreInLine:
         """The bore's place along the axis, for the core."""
-        return BoreInLine(name=self.name, start_mm=float(self.start_mm), end_mm=self.end_mm)
+        closed = self.ends == self.Ends.BLIND
+        return BoreInLine(name=self.name, start_mm=float(self.start_mm), end_mm=self.end_mm, closed=closed)
 
     @property
     def end_mm(self) -> float:

@@ -131,8 +131,8 @@ class Reckoning:
 
     @property
     def overrun_mm(self) -> float:
-        """How far the cutter runs past the end: not at all into a shoulder."""
-        return 0.0 if self.bore.has_shoulder else float(self.plan.overrun_mm)
+        """How far the cutter runs past the end: not at all into a shoulder or a closed end."""
+        return 0.0 if self.bore.stops_the_cutter else float(self.plan.overrun_mm)
 
     @cached_property
     def reach(self) -> Reach | None:

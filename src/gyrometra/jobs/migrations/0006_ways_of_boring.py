@@ -38,7 +38,7 @@ class Migration(migrations.Migration):
         migrations.AddField(
             model_name='bore',
             name='ends',
-            field=models.CharField(choices=[('through', 'through'), ('shoulder', 'counterbore, ends at a shoulder')], default='through', max_length=10),
+            field=models.CharField(choices=[('through', 'through'), ('shoulder', 'counterbore, ends at a shoulder'), ('blind', 'blind, closed at its end')], default='through', max_length=10),
         ),
         migrations.AddField(
             model_name='bore',

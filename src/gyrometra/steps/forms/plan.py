@@ -78,7 +78,7 @@ class BarForm(PlanForm):
         try:
             reach_needed(
                 bore_length_mm=float(self.bore.length_mm),
-                overrun_mm=0.0 if self.bore.has_shoulder else float(values["overrun_mm"]),
+                overrun_mm=0.0 if self.bore.stops_the_cutter else float(values["overrun_mm"]),
                 clear_mm=float(values["clear_mm"]),
                 room_behind_mm=None if room is None else float(room),
             )

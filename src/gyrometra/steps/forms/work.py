@@ -230,9 +230,7 @@ class WorkForm(TypedForm):
         depth, length = values.get("depth_wanted"), values.get("length_mm")
         if values.get("ends") != Bore.Ends.SHOULDER:
             if depth is not None:
-                self._say(
-                    "depth_wanted", "A through bore has no shoulder; choose the counterbore, or leave this empty."
-                )
+                self._say("depth_wanted", "Only a counterbore has a shoulder; choose it, or leave this empty.")
             return
         if depth is None and "depth_wanted" not in self.errors:
             self._say("depth_wanted", "Shoulder depth is missing. Type its limits, like 24 +0.1/0.")
