@@ -248,6 +248,20 @@ class Reckoning:
         )
 
     @property
+    def tip_stiffness_n_mm(self) -> float | None:
+        """How stiff the picked bar is at its cutter, as it stands out here."""
+        if self.choice is None or self.bar is None:
+            return None
+        name = self.bar.name
+        return next((row.tip_stiffness_n_mm for row in self.choice.ranked if row.name == name), None)
+
+    @property
+    def spring_mm(self) -> float | None:
+        """How far the picked bar springs under the heaviest cut, on radius."""
+        stiffness = self.tip_stiffness_n_mm
+        return None if self.force is None or stiffness is None else abs(self.force.radial_n) / stiffness
+
+    @property
     def cap_rpm(self) -> float | None:
         """The set-up's cap: the plan's own, else the least of the machine's and the swung head's."""
         head = self.plan.head.max_rpm if self.plan.head else None
@@ -392,14 +406,12 @@ class Reckoning:
     def copied(self) -> tuple[float, float, int] | None:
         """Swing of the first cut, the share of it that each pass copies, and the pass that is round enough."""
         first, force, cut = self.first_cut, self.force, self.heaviest_cut
-        row = (
-            next((r for r in self.choice.ranked if self.bar and r.name == self.bar.name), None) if self.choice else None
-        )
-        if first is None or force is None or cut is None or row is None or force.radial_n == 0:
+        stiffness = self.tip_stiffness_n_mm
+        if first is None or force is None or cut is None or stiffness is None or force.radial_n == 0:
             return None
         swing = first.largest_mm - first.smallest_mm
         law = elastic_passes(
-            bar_stiffness_n_mm=row.tip_stiffness_n_mm,
+            bar_stiffness_n_mm=stiffness,
             cutting_stiffness_n_mm=abs(force.radial_n) / cut.depth_mm,
             depth_mm=cut.depth_mm,
             runout_mm=swing,

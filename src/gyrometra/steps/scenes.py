@@ -163,7 +163,7 @@ def bar_scenes(page: JobPage) -> list[tuple[str, Scene]]:
     in_head = page.job.setup.way.set_by == "head"
     holder = {"head": f"{reckoning.plan.head or 'boring head'}, face", "micrometer": "spindle of the stand, face"}
     found = reckoning.overhang
-    spring = spring_mm(page)
+    spring = page.reckoning.spring_mm
     layer = BarLayer(
         diameter_mm=float(bar.diameter_mm),
         overrun_mm=reckoning.overrun_mm,
@@ -184,15 +184,6 @@ def bar_scenes(page: JobPage) -> list[tuple[str, Scene]]:
     )
     part = part_of(page.job, page.bore)
     return bands(lambda width: bar_band(part, layer, width))
-
-
-def spring_mm(page: JobPage) -> float | None:
-    """How far the picked bar springs at the reach under the heaviest cut, on radius."""
-    reckoning = page.reckoning
-    if reckoning.force is None or reckoning.choice is None or reckoning.bar is None:
-        return None
-    row = next((r for r in reckoning.choice.ranked if r.name == reckoning.bar.name), None)
-    return abs(reckoning.force.radial_n) / row.tip_stiffness_n_mm if row else None
 
 
 _NAMES = {"rule": "Rule of thumb", "deflection": "Deflection", "chatter": "Chatter"}
@@ -228,7 +219,7 @@ def _detail(criterion: str, page: JobPage) -> str:
     if criterion == "rule" and bar is not None:
         return f"{bar_kind(bar.kind).rule_ratio:g} x D, advice"
     if criterion == "deflection":
-        spring = spring_mm(page)
+        spring = page.reckoning.spring_mm
         return f"springs {units.planned(spring)} of {units.fine(reckoning.budget_mm)}" if spring is not None else ""
     return f"where {units.planned(cut.depth_mm)} deep begins to chatter" if cut else ""
 

@@ -9,7 +9,6 @@ from gyrocore import bar_kind, sentence
 from gyrodraw import dial_scale
 from gyrometra.bridge.units import Units
 from gyrometra.jobs.reckon import Reckoning
-from gyrometra.steps import scenes
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Because, Plate
 from gyrometra.steps.plates.head import hole_plate
@@ -133,7 +132,7 @@ _CRITERION = {"rule": "Rule of thumb", "deflection": "Deflection", "chatter": "C
 
 def _spring(page: JobPage) -> Plate:
     units, reckoning = page.units, page.reckoning
-    spring, force = scenes.spring_mm(page), reckoning.force
+    spring, force = reckoning.spring_mm, reckoning.force
     if spring is None or force is None:
         return Plate(label="Spring at the cutter", governs="Missing:", reason="bar and cutter")
     over = spring > reckoning.budget_mm
