@@ -17,6 +17,7 @@ from gyrocore.catalogue import (
     methods,
 )
 from gyrocore.errors import CoreError, InvalidInput
+from gyrocore.formulas.bar_out import BarOut, bar_out, segments_out
 from gyrocore.formulas.bar_response import BarResponse, Tool, bar_mass_kg, bar_response, response_at
 from gyrocore.formulas.beam_model import STEEL, BarMaterial, BeamModel, Segment, Support, build_beam
 from gyrocore.formulas.cutting_force import Cut, CuttingForce, cutting_force
@@ -40,6 +41,7 @@ from gyrocore.limits import (
 )
 from gyrocore.notes import Note, note
 from gyrocore.planning.bar_choice import BarCandidate, BarChoice, RankedBar, choose_bar
+from gyrocore.planning.centres import CentresBar, CentresLayout, WorkOnSaddle, between_centres
 from gyrocore.planning.cutter_setting import CutterAdvance, OverBar, cutter_advance, over_bar
 from gyrocore.planning.cutting_time import CutTime, cut_time
 from gyrocore.planning.dial import Dial, DialMove, head_dial
@@ -56,8 +58,13 @@ from gyrocore.planning.line_response import (
 )
 from gyrocore.planning.overhang import BarData, BarSection, Overhang, OverhangLimit, overhang
 from gyrocore.planning.pass_plan import Pass, PassPlan, PassRules, pass_plan
+from gyrocore.planning.passes_left import Cutting, passes_left
+from gyrocore.planning.pilot import Guidance, GuidedBore, pilot_guidance
+from gyrocore.planning.pockets import Pocket, Pockets, speeds_in_pockets
+from gyrocore.planning.power import Drive, PowerCheck, power_check
 from gyrocore.planning.reach import SPRING_SHARE, FirstCut, Reach, first_cut_depths, reach_needed
-from gyrocore.planning.speed import Speed, spindle_speed
+from gyrocore.planning.speed import INTERRUPTED_SHARE, Speed, eased_speed_m_min, spindle_speed, surface_speed_m_min
+from gyrocore.planning.tuned import TunedPoint, Tuning, tuning
 from gyrocore.truing.flats import FlatPair, FourJawFlats, PairMove, four_jaw_flats
 from gyrocore.truing.rounds import (
     Closing,
@@ -71,23 +78,26 @@ from gyrocore.units import Length, clean_text, read_indicator, read_length
 from gyrocore.wording import error_sentence, length_words, sentence
 
 __all__ = [
-    "BEARING_CLEAR_MM", "SPRING_SHARE", "STEEL", "AtMost", "BarCandidate", "BarChoice", "BarData", "BarKind",
-    "BarMaterial", "BarResponse", "BarSection", "BeamModel", "BoreForm", "BoreInLine", "Caution", "Closing",
-    "CommonSize", "CoreError", "Cut", "CutTime", "CutterAdvance", "CuttingForce", "Dial", "DialMove",
-    "DiameterReading", "EdgeInCut", "ElasticPasses", "Finish", "FirstCut", "Fit", "FlatPair", "FourJawFlats",
-    "GaugeData", "Habit", "Harmonic", "HeadBar", "HeadHole", "HeadRange", "HoleRange", "InvalidInput",
-    "JawMove", "Length", "Limits", "LineBar", "LineBarLayout", "LineBarRow", "LineResponse",
+    "BEARING_CLEAR_MM", "INTERRUPTED_SHARE", "SPRING_SHARE", "STEEL", "AtMost", "BarCandidate", "BarChoice",
+    "BarData", "BarKind", "BarMaterial", "BarOut", "BarResponse", "BarSection", "BeamModel", "BoreForm",
+    "BoreInLine", "Caution", "CentresBar", "CentresLayout", "Closing", "CommonSize", "CoreError", "Cut",
+    "CutTime", "CutterAdvance", "Cutting", "CuttingForce", "Dial", "DialMove", "DiameterReading", "Drive",
+    "EdgeInCut", "ElasticPasses", "Finish", "FirstCut", "Fit", "FlatPair", "FourJawFlats", "GaugeData",
+    "Guidance", "GuidedBore", "Habit", "Harmonic", "HeadBar", "HeadHole", "HeadRange", "HoleRange",
+    "InvalidInput", "JawMove", "Length", "Limits", "LineBar", "LineBarLayout", "LineBarRow", "LineResponse",
     "LineResponseRow", "Material", "Measurement", "Method", "NextCut", "Note", "OverBar", "Overhang",
-    "OverhangLimit", "PairMove", "Pass", "PassPlan", "PassRules", "RankedBar", "Reach", "Segment",
-    "SetAndMeasured", "Slip", "Speed", "Stability", "Station", "StationForm", "Support", "Sweep",
-    "TaperCorrection", "ThermalSize", "Tool", "Verdict", "Warmth", "bar_kind", "bar_kinds", "bar_mass_kg",
-    "bar_response", "bore_form", "build_beam", "cautions", "choose_bar", "clean_text", "close_round",
-    "closing_allowance_mm", "cut_time", "cutter_advance", "cutting_force", "elastic_passes", "error_sentence",
+    "OverhangLimit", "PairMove", "Pass", "PassPlan", "PassRules", "Pocket", "Pockets", "PowerCheck",
+    "RankedBar", "Reach", "Segment", "SetAndMeasured", "Slip", "Speed", "Stability", "Station", "StationForm",
+    "Support", "Sweep", "TaperCorrection", "ThermalSize", "Tool", "TunedPoint", "Tuning", "Verdict", "Warmth",
+    "WorkOnSaddle", "bar_kind", "bar_kinds", "bar_mass_kg", "bar_out", "bar_response", "between_centres",
+    "bore_form", "build_beam", "cautions", "choose_bar", "clean_text", "close_round", "closing_allowance_mm",
+    "cut_time", "cutter_advance", "cutting_force", "eased_speed_m_min", "elastic_passes", "error_sentence",
     "finish", "first_cut_depths", "fit", "fit_of", "fit_with_part", "four_jaw_flats", "head_dial",
     "head_range", "judge_at_most", "length_words", "limits_to_suit", "line_bar_layout", "line_response",
     "material", "materials", "measurement", "method", "methods", "nearest_common", "next_cut", "note",
-    "one_more_bearing_mm", "over_bar", "overhang", "pass_plan", "passes_until_round", "radius_diameter_slip",
-    "reach_needed", "read_indicator", "read_length", "read_limits", "reading_after_move_mm", "response_at",
-    "sentence", "spindle_speed", "stability", "sweep", "taper_correction", "thermal_size", "unit_slip",
-    "verdict",
+    "one_more_bearing_mm", "over_bar", "overhang", "pass_plan", "passes_left", "passes_until_round",
+    "pilot_guidance", "power_check", "radius_diameter_slip", "reach_needed", "read_indicator", "read_length",
+    "read_limits", "reading_after_move_mm", "response_at", "segments_out", "sentence", "speeds_in_pockets",
+    "spindle_speed", "stability", "surface_speed_m_min", "sweep", "taper_correction", "thermal_size",
+    "tuning", "unit_slip", "verdict",
 ]  # fmt: skip

@@ -17,12 +17,13 @@ from gyrocore.errors import InvalidInput
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class BarKind:
-    """Overhang rule (times diameter), modulus and damping of a kind of bar."""
+    """Overhang rule (times diameter), modulus, damping and density of a kind of bar."""
 
     label: str
     rule_ratio: float
     youngs_modulus_gpa: float
     damping_ratio: float
+    density_kg_m3: float
     source: str
 
 

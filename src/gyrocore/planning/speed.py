@@ -109,3 +109,68 @@ def _choose(
     if any(chosen + TOLERANCE < n <= allowed + TOLERANCE for n in speeds):
         return chosen, (note("cap_governs", cap_rpm=cap, exact_rpm=exact),)
     return chosen, (note("machine_speed_governs", set_rpm=chosen, exact_rpm=exact),)
+
+
+#: Share of the wanted surface speed for a cut that is interrupted (keyway, port, cross hole): the edge is
+#: struck at every turn (chosen here, shop practice; a plan's own speed overrides it).
+INTERRUPTED_SHARE = 0.75
+
+
+def eased_speed_m_min(*, surface_speed_m_min: float, interrupted: bool) -> float:
+    """Return the surface speed to plan with where the cut may be interrupted.
+
+    Parameters
+    ----------
+    surface_speed_m_min : for an unbroken wall, over 0 [m/min]
+    interrupted : whether a keyway, a port or a cross hole breaks the wall
+
+    Returns
+    -------
+    surface speed [m/min]
+
+    Raises
+    ------
+    InvalidInput
+        At the field that is out of its bounds.
+
+    References
+    ----------
+    Shop practice, editable: three quarters for an interrupted cut.
+
+    Examples
+    --------
+    >>> eased_speed_m_min(surface_speed_m_min=80, interrupted=True)
+    60.0
+    """
+    require_positive(surface_speed_m_min=surface_speed_m_min)
+    return surface_speed_m_min * INTERRUPTED_SHARE if interrupted else surface_speed_m_min
+
+
+def surface_speed_m_min(diameter_mm: float, rpm: float) -> float:
+    """Return the surface speed at a diameter: what a speed that cut well carries over to another.
+
+    Parameters
+    ----------
+    diameter_mm : over 0 [mm]
+    rpm : over 0 [rpm]
+
+    Returns
+    -------
+    surface speed [m/min]
+
+    Raises
+    ------
+    InvalidInput
+        At the field that is out of its bounds.
+
+    References
+    ----------
+    v = pi D n / 1000.
+
+    Examples
+    --------
+    >>> round(surface_speed_m_min(72, 280), 2)
+    63.33
+    """
+    require_positive(diameter_mm=diameter_mm, rpm=rpm)
+    return pi * diameter_mm * rpm / 1000

@@ -85,6 +85,8 @@ ERRORS: dict[str, str] = {
     "nothing_to_bore": "A hone allowance of {given} leaves nothing to bore; under {allowed} is possible.",
     "test_leaves_too_thin": "A test cut {given} short of size leaves the {passes} finish passes under {least_mm} each; leave {allowed} or more.",
     "test_too_thin": "A test cut {given} short of size would itself be under {least_mm} deep; leave {allowed} or less.",
+    # between centres
+    "stretch_past_work": "The bore ends at {given}, past the end of the work at {allowed}.",
     # truing
     "under_three_places": "A circle needs three different places; {given} was given.",
     "short_arc": "All places lie within {given} degrees; they must span more than {allowed}.",
@@ -165,6 +167,24 @@ NOTES: dict[str, str] = {
     "fewer_finish_passes": "{count} finish passes of {depth_mm}: more would be too thin to cut.",
     "hone_left": "{left_mm} on diameter is left for honing.",
     "spring_one_way": "Spring passes: feed one way and withdraw the tool; the way back often cuts deeper.",
+    "nothing_left": "Nothing is left to cut: the bore stands at its size.",
+    "rest_too_thin_but_in": "In limits already; the {left_mm} left on diameter is thinner than the edge cuts. Leave it.",
+    "rest_shared": "{count} finish passes of {depth_mm} share what is left.",
+    # power, pockets of speed, tuned bars
+    "drive_holds": "The cut takes {percent} % of the machine's {governs}.",
+    "drive_too_weak": "The cut takes {percent} % of the machine's {governs}: shallower, finer feed or slower.",
+    "power_at_spindle": "Power at the spindle; gearing losses and a worn edge come on top.",
+    "pockets_found": "{count} of the machine's speeds lie in a pocket between chatter lobes.",
+    "pockets_too_close": "All speeds lie under {from_rpm} rpm, where the lobes stand closer than they are wide: speed alone does not cure chatter here.",
+    "no_pocket_near": "No speed of the machine lies in a pocket; they begin at {from_rpm} rpm.",
+    "tuned_here": "The owner's table has this overhang.",
+    "not_in_table": "The owner's table has no point at {overhang_mm}: nothing is guessed between its points. Hang it out to one of them.",
+    # between centres, pilot bar
+    "centres_bar_too_short": "The bar is {length_mm} between centres; work and travel need {least_mm}.",
+    "centres_too_near": "The machine takes {centres_mm} between centres; the bar is {length_mm}.",
+    "saddle_travel_short": "The saddle must travel {travel_mm}; it goes {most_mm}.",
+    "cutter_comes_home": "Clear of the bore at both ends: the cutter can come home between passes.",
+    "pilot_proves": "Its play alone lets a bore lie off by {off_mm} as a diameter: closer than that is measured, not taken from the guides.",
     "each_pass_leaves": "Each pass leaves {percent} % of what it meets.",
     "habit_from_cuts": "Measured cuts so far: {count}. It cuts {bias_mm} large (negative is small).",
     "habit_from_prior": "No cut of this bar yet: what was known before is used.",
