@@ -7,6 +7,7 @@ exaggerated says so beside itself.
 from gyrodraw.barlayer import BarLayer, RulerLimit, bar_band
 from gyrodraw.borelayer import bore_band
 from gyrodraw.calendar import Due, Resting, calendar_axis
+from gyrodraw.centreslayer import CentresLayer, centres_band
 from gyrodraw.charts import convergence_chart
 from gyrodraw.dialface import DialFace, dial_face
 from gyrodraw.instruments import dial_scale, lever_gate
@@ -19,6 +20,7 @@ from gyrodraw.zones import fit_zones
 
 __all__ = [
     "BarLayer",
+    "CentresLayer",
     "DialFace",
     "Due",
     "Housing",
@@ -36,6 +38,7 @@ __all__ = [
     "bar_band",
     "bore_band",
     "calendar_axis",
+    "centres_band",
     "check_band",
     "convergence_chart",
     "cuts_band",

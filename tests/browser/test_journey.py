@@ -57,7 +57,7 @@ def new_job(page: Page, base: str) -> None:
     }  # fmt: skip
     for name, value in fields.items():
         page.fill(f"[name={name}]", value)
-    page.select_option("[name=material]", "grey-iron")
+    page.select_option("[name=material]", "grey iron")
     page.get_by_role("button", name="Put it on the bench").click()
     expect(page.get_by_text("must be over what is there now").first).to_be_visible()
     assert page.input_value("[name=found_d_0]") == "68,42", "what was typed is kept"

@@ -53,7 +53,7 @@ def test_a_counterbore_on_the_mill(page: Page, live_server: object, empty: None,
     for kind, thing in (("machine", MILL), ("head", HEAD), ("bar", HEAD_BAR), ("cutter", CRIB["cutter"])):
         keep(page, f"{base}/crib/{kind}/new/", thing)
     work = {
-        "number": "Q-228", "part": "Cider press, crosshead", "material": "grey-iron", "method": "head",
+        "number": "Q-228", "part": "Cider press, crosshead", "material": "grey iron", "method": "head",
         "ends": "shoulder", "depth_wanted": "24 +0.1/0", "length_mm": "24", "wanted": "62 H7",
         "runout_limit_mm": "0.03", "found_z_0": "6", "found_d_0": "54.06", "outside_l_0": "70", "outside_d_0": "112",
     }  # fmt: skip
@@ -89,7 +89,7 @@ def test_three_bores_in_line(page: Page, live_server: object, empty: None, fault
     for kind, thing in (("machine", RIG), ("bar", LINE_BAR), ("cutter", CRIB["cutter"])):
         keep(page, f"{base}/crib/{kind}/new/", thing)
     work = {
-        "number": "Q-221", "part": "Carousel, sweep-shaft housings", "material": "grey-iron", "method": "line",
+        "number": "Q-221", "part": "Carousel, sweep-shaft housings", "material": "grey iron", "method": "line",
         "length_mm": "80", "wanted": "90 H7", "runout_limit_mm": "0.04", "found_z_0": "10", "found_d_0": "87.58",
     }  # fmt: skip
     begin(page, base, work, "Line rig, portable bar")

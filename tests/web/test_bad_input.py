@@ -8,7 +8,6 @@ from django.test import Client
 
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Gauge, Indicator, Machine
-from gyrometra.cutting.models import CutEntry
 from gyrometra.jobs.models import Job
 from gyrometra.steps.forms import BarForm, CutsForm, work_initial
 from gyrometra.steps.page import open_page
@@ -59,16 +58,16 @@ def test_work(corin: Client, field: str, typed: str, says: str) -> None:
     assert Job.objects.get(number="Q-214").version == before
 
 
-def test_passes_that_are_cut_are_not_shared_anew(corin: Client) -> None:
-    values = {**plan_of("Q-214", CutsForm), "rough_depth_mm": "0.4"}
-    text = corin.post("/jobs/Q-214/save/cuts/", values).content.decode()
-    assert "3 passes are set already: take them back on Bore" in text
-    work = {**work_of("Q-214"), "wanted": "73 H7"}
+def test_the_bore_as_found_stands_once_a_pass_is_set(corin: Client) -> None:
+    """The first pass was set from it; limits and depths may change, and what is left is shared anew."""
+    work = {**work_of("Q-214"), "found_d_0": "68.30"}
     assert "3 passes are set already" in corin.post("/jobs/Q-214/save/work/", work).content.decode()
-    for _ in range(6):
-        corin.post("/jobs/Q-214/take-back/bore/", {"client_id": str(uuid.uuid4())})
-    assert corin.post("/jobs/Q-214/save/cuts/", values).status_code == 302
-    assert CutEntry.objects.filter(setup__job__number="Q-214", withdrawn=True).count() == 6
+    assert corin.post("/jobs/Q-214/save/work/", {**work_of("Q-214"), "wanted": "73 H7"}).status_code == 302
+    page = open_page("Q-214", MM)
+    assert page.reckoning.passes is not None
+    kinds = [cut.kind for cut in page.reckoning.passes.passes]
+    assert kinds == ["rough", "rough", "test", "rough", "rough", "finish", "finish"]
+    assert page.reckoning.passes.passes[-1].diameter_mm == pytest.approx(73.015)
 
 
 @pytest.mark.parametrize(

@@ -110,7 +110,7 @@ def test_the_dial_line_speaks_of_the_machine(dagny: Client) -> None:
 
 def test_pages_with_lines_read_little(dagny: Client, django_assert_max_num_queries: Any) -> None:
     for path in ("/lines/", "/ask/?q=64+H7", "/lines/speed/?speed-diameter=64&speed-at=iron"):
-        with django_assert_max_num_queries(6):
+        with django_assert_max_num_queries(8):
             assert dagny.get(path).status_code == 200
     assert dagny.get("/lines/nothing/").status_code == 404
     assert dagny.post("/lines/nothing/keep/").status_code == 404

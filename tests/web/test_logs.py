@@ -187,7 +187,7 @@ def test_the_next_setting_takes_in_what_the_last_pass_came_to(db: None) -> None:
     ledger = open_page("Q-214", MM).ledger
     assert ledger.current is not None
     setting = ledger.next_setting(ledger.current)
-    assert setting.divisions == pytest.approx((71.615 - 71.196) / 0.04)
+    assert setting.divisions == pytest.approx((72.015 - 71.196) / 2 / 0.04), "the rest, shared alike"
 
 
 def test_a_change_in_the_crib_reaches_the_bench(dagny: Client, django_capture_on_commit_callbacks: Any) -> None:

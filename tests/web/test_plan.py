@@ -39,9 +39,9 @@ def test_the_cap_is_never_passed_and_five_percent_over_is_shown(corin: Client) -
     assert any("% over" in word for word in plates.cuts(page)[0].words)
 
 
-def test_the_bar_carries_the_heaviest_pass(db: None) -> None:
+def test_the_bar_carries_the_heaviest_pass_that_is_left(db: None) -> None:
     reckoning = open_page("Q-214", MM).reckoning
-    cut = Cut(kc11_mpa=1100, mc=0.25, depth_mm=(71.215 - 68.4) / 6, feed_mm_rev=0.2)
+    cut = Cut(kc11_mpa=1100, mc=0.25, depth_mm=(72.015 - 71.196) / 4, feed_mm_rev=0.08)
     assert reckoning.force is not None
     assert reckoning.force.radial_n == pytest.approx(cutting_force(cut).radial_n)
     assert reckoning.budget_mm == pytest.approx(0.0075), "a quarter of the tolerance"
@@ -50,7 +50,7 @@ def test_the_bar_carries_the_heaviest_pass(db: None) -> None:
 def test_an_own_budget_governs(corin: Client) -> None:
     corin.post("/jobs/Q-214/save/bar/", {**plan_of("Q-214", BarForm), "budget_mm": "1 tenths"})
     assert float(open_page("Q-214", MM).reckoning.budget_mm) == pytest.approx(0.0075), "tenths are refused in mm"
-    corin.post("/jobs/Q-214/save/bar/", {**plan_of("Q-214", BarForm), "budget_mm": "0.001"})
+    corin.post("/jobs/Q-214/save/bar/", {**plan_of("Q-214", BarForm), "budget_mm": "0.0005"})
     page = open_page("Q-214", MM)
     assert page.reckoning.overhang is not None
     assert page.reckoning.overhang.governing == "deflection"
@@ -79,9 +79,9 @@ def test_passes_turn_the_dial_on_from_where_it_stands(db: None) -> None:
     for row in rows:
         assert row.setting.move is not None
         stand = (stand + row.setting.divisions) % 100
-        assert row.setting.stands_at == pytest.approx(stand, abs=1e-6)
+        assert row.setting.stands_at == pytest.approx(stand, abs=2e-3), "the log keeps three places"
     total = sum(row.setting.divisions for row in rows)
-    assert total == pytest.approx((72.015 - 68.4) / 0.04)
+    assert total == pytest.approx((72.015 - 68.4 + 71.215 - 71.196) / 0.04), "and what it came out small"
 
 
 def test_an_eccentric_hole_is_bored_round_as_the_bar_copies_it(db: None) -> None:

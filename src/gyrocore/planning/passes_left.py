@@ -11,10 +11,14 @@ from gyrocore.errors import InvalidInput
 from gyrocore.notes import Note, note
 from gyrocore.planning.pass_plan import Pass, PassPlan, PassRules, pass_plan
 
+#: After a test cut the finish passes share the rest while each stays under this much of its planned depth; past it
+#: the bore is roughed once more (chosen here, because a finish cut half as deep again still springs alike).
+_MOST_SHARE = 1.5
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Cutting:
-    """How far a bore is cut: its size now, the kinds of the passes behind it, the least size that will do."""
+    """How far a bore is cut: its size now, the kinds of the passes behind it, the lower limit when it is finished."""
 
     known_diameter_mm: float
     done: Sequence[str]
@@ -26,7 +30,7 @@ def passes_left(*, cutting: Cutting, aim_diameter_mm: float, rules: PassRules) -
 
     Parameters
     ----------
-    cutting : size now, over 0 [mm]; kinds of the passes done; the lower limit of what is bored to [mm]
+    cutting : size now, over 0 [mm]; kinds of the passes done; the lower limit of the finished bore [mm]
     aim_diameter_mm : over 0 [mm]
     rules : as `pass_plan` takes them [mm]
 
@@ -88,9 +92,9 @@ def _still_roughing(cutting: Cutting, aim_mm: float, rules: PassRules) -> PassPl
     known, done = cutting.known_diameter_mm, list(cutting.done)
     tested = "test" in done
     own = replace(rules, test_leave_mm=None) if tested else rules
-    if tested:
-        rest = (aim_mm - rules.hone_allowance_mm - known) / 2
-        own = replace(own, finish_depth_mm=max(min(rest / rules.finish_passes, rules.rough_depth_mm), own.min_depth_mm))
+    share = (aim_mm - rules.hone_allowance_mm - known) / 2 / rules.finish_passes
+    if tested and own.min_depth_mm <= share <= _MOST_SHARE * rules.finish_depth_mm:
+        own = replace(own, finish_depth_mm=share)
     try:
         plan = pass_plan(start_diameter_mm=known, aim_diameter_mm=aim_mm, rules=own)
     except InvalidInput as error:

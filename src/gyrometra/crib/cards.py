@@ -10,7 +10,7 @@ from django.utils import timezone
 
 from gyrocore import bar_kind
 from gyrometra.bridge.units import Units
-from gyrometra.crib.models import Bar, CribItem, Cutter, Gauge, Head, Indicator, Machine
+from gyrometra.crib.models import Bar, CribItem, Cutter, Fixture, Gauge, Head, Indicator, Machine, Material
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -41,6 +41,8 @@ KINDS = {
     "cutter": Kind(key="cutter", one="cutter", many="Cutters"),
     "gauge": Kind(key="gauge", one="bore gauge", many="Bore gauges"),
     "indicator": Kind(key="indicator", one="indicator", many="Indicators"),
+    "material": Kind(key="material", one="material", many="Materials"),
+    "fixture": Kind(key="fixture", one="fixture or packing", many="Fixtures and packing"),
 }
 
 
@@ -73,6 +75,10 @@ def _machine(machine: Machine, units: Units) -> str:
         facts += f"; its bar cuts {units.signed(machine.cuts_large_mm)} on diameter"
     if machine.shoes:
         facts += f"; shoes {machine.get_shoes_display()}"
+    if machine.power_kw is not None:
+        facts += f"; {machine.power_kw.normalize():f} kW"
+    if machine.centres_mm is not None:
+        facts += f"; {units.length(machine.centres_mm)} between centres"
     cap = f"; unbalanced at most {machine.unbalanced_max_rpm} rpm" if machine.unbalanced_max_rpm else ""
     return facts + cap
 
@@ -94,27 +100,48 @@ def _bar(bar: Bar, units: Units) -> str:
     what = bar_kind(bar.kind).label
     if bar.method == "line":
         return f"{what} Ø{units.plain(bar.diameter_mm)} x {units.length(bar.length_mm)}, runs in bearings"
+    if bar.method == "centres":
+        return f"{what} Ø{units.plain(bar.diameter_mm)} x {units.length(bar.length_mm)}, runs between centres"
     tip = f"; for a boring head, tip {units.plain(bar.tip_mm)} from its centre" if bar.tip_mm is not None else ""
     return (
         f"{what} Ø{units.plain(bar.diameter_mm)} x {units.length(bar.length_mm)}; "
         f"{'stands' if bar.is_fixed else 'can stand'} out {units.length(bar.reach_mm)}; "
-        f"enters Ø{units.plain(bar.min_bore_mm)}{tip}"
+        f"enters Ø{units.plain(bar.min_bore_mm)}{tip}{_more_of(bar, units)}"
     )
+
+
+def _more_of(bar: Bar, units: Units) -> str:
+    """Steps, damper and a second bit, where it has them."""
+    steps = ", ".join(f"Ø{units.plain(thick)} for {units.length(length)}" for length, thick in bar.steps_mm)
+    stands = "" if bar.tuned_turns is None else f", damper {bar.tuned_turns:g} turns out"
+    table = f"; tuned at {', '.join(units.length(out) for out, _ in bar.tuned)}{stands}" if bar.tuned else ""
+    pair = f"; two bits {units.plain(bar.bits_apart_mm)} apart" if bar.bits_apart_mm is not None else ""
+    return (f"; {steps} from the tip" if steps else "") + table + pair
+
+
+def _corners(cutter: Cutter) -> str:
+    if cutter.corners == 1 and not cutter.corners_used:
+        return ""
+    left = cutter.corners_left
+    return f"; {left} of {cutter.corners} corners fresh" if left else "; no fresh corner left"
 
 
 def _cutter(cutter: Cutter, units: Units) -> str:
     return (
         f"{cutter.get_made_of_display()}, nose {units.plain(cutter.nose_radius_mm)}, entering angle "
         f"{cutter.entering_angle_deg:g}° (lead {90 - cutter.entering_angle_deg:g}°), cuts from "
-        f"{units.plain(cutter.least_depth_mm)}"
+        f"{units.plain(cutter.least_depth_mm)}{_corners(cutter)}"
     )
 
 
 def _gauge(gauge: Gauge, units: Units) -> str:
     due = f"; due {gauge.due_on:%d %b %Y}" if gauge.due_on else ""
+    reach = f", {units.length(gauge.reach_mm)} deep" if gauge.reach_mm is not None else ""
+    people = ", ".join(f"{person} {units.fine(sd)}" for person, sd in sorted(gauge.repeats_mm.items()))
+    due += f"; repeats: {people}" if people else ""
     return (
-        f"{units.plain(gauge.range_low_mm)} to {units.plain(gauge.range_high_mm)}, reads to "
-        f"{units.fine(gauge.resolution_mm)}, error limit {units.fine(gauge.error_limit_mm)}{due}"
+        f"{gauge.get_kind_display()}{reach}, {units.plain(gauge.range_low_mm)} to {units.plain(gauge.range_high_mm)}, "
+        f"reads to {units.fine(gauge.resolution_mm)}, error limit {units.fine(gauge.error_limit_mm)}{due}"
     )
 
 
@@ -122,7 +149,25 @@ def _indicator(indicator: Indicator, units: Units) -> str:
     return f"one division {units.fine(indicator.step_mm)}, reads {units.plain(indicator.range_mm)} either way"
 
 
+def _material(item: Material, units: Units) -> str:
+    hard = f", {item.hardness}" if item.hardness else ""
+    return (
+        f"{item.get_family_display()}{hard}; kc1.1 {item.kc11_mpa:g} MPa, mc {item.mc:g}; carbide "
+        f"{item.carbide_rough_m_min:g} to {item.carbide_finish_m_min:g} m/min, high-speed steel "
+        f"{item.hss_rough_m_min:g} to {item.hss_finish_m_min:g}; {item.expansion_um_m_k:g} µm/(m K)"
+    )
+
+
+def _fixture(item: Fixture, units: Units) -> str:
+    sizes = [units.plain(size) for size in (item.length_mm, item.width_mm, item.height_mm) if size is not None]
+    part = f", for {item.for_part}" if item.for_part else ""
+    return f"{item.get_kind_display()}: {item.purpose}{part}" + (
+        f"; {' x '.join(sizes)} {units.label}" if sizes else ""
+    )
+
+
 _MAKERS: dict[str, tuple[type[CribItem], Callable[[Any, Units], str]]] = {
     "machine": (Machine, _machine), "head": (Head, _head), "bar": (Bar, _bar), "cutter": (Cutter, _cutter),
-    "gauge": (Gauge, _gauge), "indicator": (Indicator, _indicator),
+    "gauge": (Gauge, _gauge), "indicator": (Indicator, _indicator), "material": (Material, _material),
+    "fixture": (Fixture, _fixture),
 }  # fmt: skip

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from gyrometra.crib.models import Bar, CribChange, CribItem, Cutter, Gauge, Head, Indicator, Machine
+from gyrometra.crib.models import Bar, CribChange, CribItem, Cutter, Fixture, Gauge, Head, Indicator, Machine, Material
 
 #: Where each kind of thing is used: the relation back, and the way from there to the job.
 _USES = {
@@ -12,6 +12,7 @@ _USES = {
     Cutter: ("plans", "setup__job"),
     Gauge: ("sizes", "setup__job"),
     Indicator: ("rounds", "setup__job"),
+    Fixture: ("setups", "job"),
 }
 
 
@@ -22,6 +23,12 @@ def history_of(kind: str, item: CribItem) -> list[CribChange]:
 
 def used_by(item: CribItem) -> list[str]:
     """Numbers of the open jobs that use a thing."""
-    relation, job = _USES[type(item)]
+    if isinstance(item, Material):
+        return sorted(item.jobs.filter(signoff__isnull=True).values_list("number", flat=True))
+    found = _numbers(item, *_USES[type(item)])
+    return sorted(found | _numbers(item, "opening_plans", "setup__job") if isinstance(item, Bar) else found)
+
+
+def _numbers(item: CribItem, relation: str, job: str) -> set[str]:
     rows = getattr(item, relation).filter(**{f"{job}__signoff__isnull": True})
-    return sorted(set(rows.values_list(f"{job}__number", flat=True)))
+    return set(rows.values_list(f"{job}__number", flat=True))

@@ -10,7 +10,7 @@ from django.db import transaction
 from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Typed
 from gyrometra.crib.exchange import Row
-from gyrometra.crib.models import CribChange, CribItem, Head, Hole, Machine, MachineSpeed
+from gyrometra.crib.models import CribChange, CribItem, Fixture, Head, Hole, Machine, MachineSpeed
 from gyrometra.crib.queries import used_by
 from gyrometra.crib.values import KIND_OF, plain_of
 
@@ -28,6 +28,20 @@ def retire_item(*, user: User, item: CribItem) -> None:
     item.retired = True
     item.save(update_fields=["retired"])
     _log(user, item, "out of use", {})
+
+
+@transaction.atomic
+def note_check(*, user: User, item: CribItem, words: str) -> None:
+    """A check of a thing into its history: what was read, and what came of it."""
+    _log(user, item, "check", {"check": ["", words]})
+
+
+@transaction.atomic
+def keep_picture(*, user: User, item: Fixture, jpeg: bytes) -> None:
+    """A fixture's picture in place of the one before."""
+    item.picture = jpeg
+    item.save(update_fields=["picture"])
+    _log(user, item, "picture", {})
 
 
 @transaction.atomic

@@ -12,6 +12,8 @@ urlpatterns = [
     path("starter/", views.start_set, name="crib-starter"),
     path("<slug:kind>/new/", views.edit, name="crib-new"),
     path("<slug:kind>/<int:pk>/", views.edit, name="crib-edit"),
+    path("fixture/<int:pk>/picture/", views.picture, name="crib-picture"),
+    path("<slug:kind>/<int:pk>/check/", views.note_check, name="crib-check"),
     path("<slug:kind>/<int:pk>/label/", views.label, name="crib-label"),
     path("<slug:kind>/<int:pk>/retire/", views.retire, name="crib-retire"),
 ]

@@ -28,7 +28,21 @@ def lines_of(item: CribItem, name: str, units: Units) -> str | None:
         return "\n".join(f"{s.lever} {s.rpm.normalize():f}".strip() for s in item.speeds.all())
     if name == "holes" and isinstance(item, Head):
         return "\n".join(f"{hole.name} {units.fine(hole.offset_mm)}" for hole in item.holes.all())
-    return None
+    return _json_lines(item, name, units)
+
+
+def _json_lines(item: CribItem, name: str, units: Units) -> str | None:
+    """Steps and table of a bar, feeds of a machine, people of a gauge."""
+    if name not in ("steps_mm", "tuned", "feeds_mm_rev", "repeats_mm"):
+        return None
+    value = getattr(item, name)
+    if name == "steps_mm":
+        return "\n".join(f"{units.fine(length)} {units.fine(diameter)}" for length, diameter in value)
+    if name == "tuned":
+        return "\n".join(f"{units.fine(out)} {turns:g}" for out, turns in value)
+    if name == "repeats_mm":
+        return "\n".join(f"{person} {units.fine(sd)}" for person, sd in sorted(value.items()))
+    return "; ".join(units.fine(feed) for feed in value)
 
 
 def initial_of(item: CribItem, form_class: type[CribForm], units: Units) -> dict[str, Any]:
@@ -45,6 +59,8 @@ def initial_of(item: CribItem, form_class: type[CribForm], units: Units) -> dict
 
 def change_words(change: CribChange) -> str:
     """`changed: Diameter, measured 40 to 39.98`."""
+    if change.what == "check":
+        return f"check: {change.fields['check'][1]}"
     if change.what != "changed":
         return change.what
     fields = FORMS[change.kind].base_fields

@@ -17,7 +17,8 @@ from gyrometra.bridge.units import Units
 from gyrometra.crib import exchange, services, starter
 from gyrometra.crib.cards import KINDS, card_of, cards
 from gyrometra.crib.forms import FORMS
-from gyrometra.crib.models import CribItem
+from gyrometra.crib.models import CribItem, Fixture
+from gyrometra.crib.pictures import MOST_BYTES, BadPicture, jpeg_of
 from gyrometra.crib.queries import history_of, used_by
 from gyrometra.crib.values import change_words, initial_of
 
@@ -26,7 +27,11 @@ from gyrometra.crib.values import change_words, initial_of
 def crib(request: HttpRequest) -> HttpResponse:
     """All that the shop owns, by kind."""
     groups = cards(Units(member(request).unit))
-    return render(request, "crib/crib.html", {"groups": groups, "is_empty": not any(found for _, found in groups)})
+    return render(
+        request,
+        "crib/crib.html",
+        {"groups": groups, "is_empty": not any(found for kind, found in groups if kind.key != "material")},
+    )
 
 
 @require_http_methods(["GET", "POST"])
@@ -50,6 +55,41 @@ def edit(request: HttpRequest, kind: str, pk: int | None = None) -> HttpResponse
             "history": [(change, change_words(change)) for change in history_of(kind, item)],
         }
     return render(request, "crib/edit.html", context)
+
+
+@require_POST
+def note_check(request: HttpRequest, kind: str, pk: int) -> HttpResponse:
+    """A check of a thing, into its history."""
+    if kind not in FORMS:
+        raise Http404
+    item: CribItem = get_object_or_404(FORMS[kind].model, pk=pk)
+    words = " ".join(request.POST.get("words", "").split())
+    if words:
+        services.note_check(user=member(request), item=item, words=words[:300])
+        messages.info(request, f"The check of {item.name} is in its history.")
+    else:
+        messages.warning(request, "Write what was checked and what came of it.")
+    return redirect("crib-edit", kind, pk)
+
+
+@require_http_methods(["GET", "POST"])
+def picture(request: HttpRequest, pk: int) -> HttpResponse:
+    """A fixture's picture: shown, or put in place of the one before."""
+    item = get_object_or_404(Fixture, pk=pk)
+    if request.method == "GET":
+        if not item.picture:
+            raise Http404
+        return HttpResponse(bytes(item.picture), content_type="image/jpeg")
+    file = request.FILES.get("picture")
+    try:
+        if file is None:
+            raise BadPicture("Choose a picture first.")
+        jpeg = jpeg_of(file.read(MOST_BYTES + 1))
+        services.keep_picture(user=member(request), item=item, jpeg=jpeg)
+        messages.info(request, f"{item.name} has its picture.")
+    except BadPicture as refused:
+        messages.warning(request, str(refused))
+    return redirect("crib-edit", "fixture", pk)
 
 
 @require_POST

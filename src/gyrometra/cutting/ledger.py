@@ -9,6 +9,7 @@ from statistics import fmean
 
 from gyrocore import SetAndMeasured, Slip, radius_diameter_slip
 from gyrometra.cutting.models import CutEntry
+from gyrometra.jobs.cutting_plan import DonePass
 from gyrometra.jobs.models import Bore, SetUp
 from gyrometra.jobs.reckon import PlannedPass, Reckoning
 from gyrometra.jobs.setting import Setting
@@ -95,12 +96,7 @@ class Ledger:
     @property
     def dial_at(self) -> float:
         """Where the dial stands after all that was set, from 0 at touch; 0 where there is none."""
-        dial = self.reckoning.dial
-        if dial is None:
-            return 0.0
-        moved = sum(float(row.set_entry.divisions or 0) for row in self.rows if row.set_entry)
-        stand = moved % dial.divisions_per_turn
-        return 0.0 if dial.divisions_per_turn - stand < 1e-6 else stand
+        return self.reckoning.dial_stands_at
 
     def rests_until(self, today: date) -> date | None:
         """The day that roughed work waits for, while it does: before it, no finish pass."""
@@ -140,14 +136,32 @@ def ledger_of(entries: Sequence[CutEntry], reckoning: Reckoning) -> Ledger:
     return Ledger(rows, any(e.kind == CutEntry.Kind.GUARD for e in entries), reckoning)
 
 
-def why_not_shared_anew(setup: SetUp, bore: Bore | None = None) -> str:
-    """Why the stock cannot be shared among passes anew: the log counts passes that are set. Empty where it can."""
+def done_of(entries: Sequence[CutEntry], bore: Bore, start_mm: float | None) -> tuple[list[DonePass], float | None]:
+    """The passes of a bore that are set, and its size after them: measured, else as set since."""
+    done: list[DonePass] = []
+    size = start_mm
+    own = [entry for entry in entries if entry.bore_id == bore.pk]
+    for entry in own:
+        if entry.kind != CutEntry.Kind.SET or size is None:
+            continue
+        target, change = float(entry.value_mm or 0), float(entry.change_mm or 0)
+        done.append(
+            DonePass(number=entry.number, kind=entry.pass_kind, start_mm=target - change, target_mm=target,
+                     divisions=float(entry.divisions or 0))
+        )  # fmt: skip
+        measured = [float(e.value_mm or 0) for e in own if e.kind == CutEntry.Kind.SIZE and e.number == entry.number]
+        size = fmean(measured) if measured else target
+    return done, size if done else None
+
+
+def why_begun(setup: SetUp, bore: Bore | None = None) -> str:
+    """Why what the log began with cannot be changed: it counts from there. Empty where no pass is set."""
     setting = CutEntry.objects.standing().filter(setup=setup, kind=CutEntry.Kind.SET)
     begun = (setting if bore is None else setting.filter(bore=bore)).count()
     if not begun:
         return ""
     already = "Pass 1 is set" if begun == 1 else f"{begun} passes are set"
-    return f"{already} already: take them back on Bore before the passes are shared anew."
+    return f"{already} already: take them back on Bore before this is changed."
 
 
 def _name_slips(rows: Sequence[PassRow], reckoning: Reckoning) -> None:

@@ -37,6 +37,9 @@ class CutEntry(LogEntry):
     divisions = models.DecimalField(max_digits=10, decimal_places=3, null=True, blank=True)
     #: What a micrometer was set to, over the bar or on its own scale; empty where a dial was turned.
     setting_mm = mm(null=True, blank=True)
+    #: Of a setting: what kind of pass it was, and the spindle speed it was planned with.
+    pass_kind = models.CharField(max_length=8, blank=True)
+    rpm = models.DecimalField(max_digits=8, decimal_places=2, null=True, blank=True)
     gauge = models.ForeignKey(Gauge, null=True, blank=True, on_delete=models.PROTECT, related_name="+")
     sound = models.CharField(max_length=8, choices=Sound.choices, blank=True)
     look = models.CharField(max_length=8, choices=Look.choices, blank=True)

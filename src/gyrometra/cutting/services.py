@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
 from typing import Any
-from uuid import UUID
+from uuid import UUID, uuid5
 
 from django.db import transaction
 
@@ -26,6 +27,20 @@ def log_cut(*, user: User, bore: Bore, kind: str, client_id: UUID, **values: Any
 
 
 @transaction.atomic
+def log_settings(
+    *, user: User, bore: Bore, client_id: UUID, source: str, settings: Sequence[Mapping[str, Any]]
+) -> list[CutEntry]:
+    """Append the settings of a bundle of passes, all or none; sent twice they are stored once."""
+    return [
+        log_cut(
+            user=user, bore=bore, kind=CutEntry.Kind.SET, source=source,
+            client_id=client_id if place == 0 else uuid5(client_id, str(place)), **values,
+        )
+        for place, values in enumerate(settings)
+    ]  # fmt: skip
+
+
+@transaction.atomic
 def take_back(*, user: User, bore: Bore, client_id: UUID) -> CutEntry | None:
     """Withdraw the bore's last standing size or setting; it stays in the log, crossed out."""
     setup = SetUp.objects.select_for_update(of=("self",)).select_related("job").get(pk=bore.setup_id)
@@ -36,7 +51,18 @@ def take_back(*, user: User, bore: Bore, client_id: UUID) -> CutEntry | None:
         return None
     same = {
         name: getattr(last, name)
-        for name in ("kind", "number", "value_mm", "change_mm", "divisions", "setting_mm", "gauge", "text")
+        for name in (
+            "kind",
+            "number",
+            "value_mm",
+            "change_mm",
+            "divisions",
+            "setting_mm",
+            "pass_kind",
+            "rpm",
+            "gauge",
+            "text",
+        )
     }
     return CutEntry.objects.create(
         by=user, setup=setup, bore=bore, client_id=client_id, supersedes=last, withdrawn=True, **same

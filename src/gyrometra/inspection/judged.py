@@ -78,7 +78,7 @@ class Judged:
         expansion = self.material.expansion_um_m_k
         place.measured = measurement(
             readings_mm=[float(r.value_mm) for r in place.readings],
-            gauge=gauge.data,
+            gauge=gauge.data_for(place.readings[-1].by.username),
             warmth=Warmth(part_temp_c=float(place.readings[-1].part_temp_c), part_expansion_um_m_k=expansion),
             tolerance_mm=bore.tolerance_mm,
         )

@@ -9,6 +9,7 @@ from functools import lru_cache
 from gyrocore import (
     BoreInLine,
     EdgeInCut,
+    Guidance,
     InvalidInput,
     LineBar,
     LineBarLayout,
@@ -19,6 +20,7 @@ from gyrocore import (
     line_bar_layout,
     line_response,
     one_more_bearing_mm,
+    pilot_guidance,
     stability,
 )
 from gyrometra.crib.models import Bar
@@ -37,6 +39,8 @@ class Line:
     #: Depth of the heaviest cut, and where chatter begins at the softest place; None while the cut is not known.
     depth_mm: float | None = None
     chatter: Stability | None = None
+    #: Of a pilot bar: how far off its play in the guides lets a bore lie.
+    guidance: Guidance | None = None
 
     @property
     def softest(self) -> LineResponseRow:
@@ -55,12 +59,13 @@ class Line:
 
     @property
     def off_line_mm(self) -> float:
-        """The largest offset from the line through the outer bores, as a diameter: what coaxiality counts."""
-        return 2 * max(abs(row.off_line_mm) for row in self.response.rows)
+        """The largest offset from the line, by sag and by play in guides, as a diameter: what coaxiality counts."""
+        sagged = 2 * max(abs(row.off_line_mm) for row in self.response.rows)
+        return sagged + (2 * self.guidance.worst_mm if self.guidance else 0.0)
 
     @property
     def straight_enough(self) -> bool:
-        """Whether the sag alone keeps the bores within the coaxiality that is asked."""
+        """Whether sag, and play in guides, keep the bores within the coaxiality that is asked."""
         return self.coaxiality_mm is None or self.off_line_mm <= self.coaxiality_mm + 1e-9
 
     @property
@@ -124,8 +129,17 @@ def line_at(reckoning: Reckoning, bearings_mm: Sequence[float]) -> Line | None:
         bearings_mm=tuple(sorted(bearings_mm)), layout=layout, response=_under(response, push),
         budget_mm=reckoning.budget_mm,
         coaxiality_mm=None if asked is None else float(asked), depth_mm=cut.depth_mm if cut else None,
+        guidance=_guidance(reckoning, bearings_mm),
     )  # fmt: skip
     return replace(line, chatter=_chatter(reckoning, line))
+
+
+def _guidance(reckoning: Reckoning, guides_mm: Sequence[float]) -> Guidance | None:
+    """What the guides of a pilot bar can prove; None for plain bearings, and while the play is not known."""
+    play = reckoning.plan.guide_play_mm
+    if reckoning.setup.method != "pilot" or play is None:
+        return None
+    return pilot_guidance(guides_mm=guides_mm, play_mm=float(play), bores=bores_in_line(reckoning))
 
 
 def _chatter(reckoning: Reckoning, line: Line) -> Stability | None:

@@ -7,7 +7,7 @@ from typing import Any
 
 from django.db import models
 
-from gyrometra.crib.models import Bar, CribItem, Cutter, Gauge, Head, Machine
+from gyrometra.crib.models import Bar, CribItem, Cutter, Gauge, Head, Machine, Material
 
 
 class JobQuerySet(models.QuerySet[Any]):
@@ -15,7 +15,7 @@ class JobQuerySet(models.QuerySet[Any]):
 
     def on_bench(self) -> JobQuerySet:
         """With all that a job strip draws; the number of queries does not grow with the list."""
-        return self.select_related("setup__machine", "setup__plan", "signoff").prefetch_related(
+        return self.select_related("material", "setup__machine", "setup__plan", "signoff").prefetch_related(
             "setup__bores__outside", "setup__bores__found"
         )
 
@@ -30,7 +30,7 @@ class JobQuerySet(models.QuerySet[Any]):
             found = found.filter(
                 models.Q(number__icontains=word)
                 | models.Q(part__icontains=word)
-                | models.Q(material__icontains=word)
+                | models.Q(material__name__icontains=word)
                 | models.Q(setup__machine__name__icontains=word)
             )
         return found
@@ -44,10 +44,11 @@ class JobQuerySet(models.QuerySet[Any]):
     def whole(self) -> JobQuerySet:
         """With all that a step page works from."""
         return self.select_related(
-            "setup__machine", "setup__plan__bar", "setup__plan__cutter", "setup__plan__head", "changed_by",
-            "signoff__by",
+            "material", "setup__machine", "setup__plan__bar", "setup__plan__opening_bar", "setup__plan__cutter",
+            "setup__plan__head", "changed_by", "signoff__by",
         ).prefetch_related(
-            "setup__machine__speeds", "setup__plan__head__holes", "setup__bores__outside", "setup__bores__found"
+            "setup__machine__speeds", "setup__plan__head__holes", "setup__fixtures", "setup__bores__outside",
+            "setup__bores__found", "setup__bores__interruptions",
         )  # fmt: skip
 
     def still_open(self) -> JobQuerySet:
@@ -58,9 +59,10 @@ class JobQuerySet(models.QuerySet[Any]):
         """Unsigned jobs on this machine, or planned with this bar or cutter, or measured with this gauge."""
         used = {
             Machine: models.Q(setup__machine=item.pk),
-            Bar: models.Q(setup__plan__bar=item.pk),
+            Bar: models.Q(setup__plan__bar=item.pk) | models.Q(setup__plan__opening_bar=item.pk),
             Head: models.Q(setup__plan__head=item.pk),
             Cutter: models.Q(setup__plan__cutter=item.pk),
             Gauge: models.Q(setup__sizes__gauge=item.pk),
+            Material: models.Q(material=item.pk),
         }
         return self.filter(used.get(type(item), models.Q(pk=None)), signoff__isnull=True).distinct()

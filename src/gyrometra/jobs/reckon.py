@@ -1,55 +1,41 @@
-"""From a job's stored figures to the core's answers, for every step page alike.
+"""All that follows from a bore's plan: speeds, settings pass by pass, power, times.
 
 Only joins: stored figure -> core input -> core function -> result. A figure that cannot be worked
-out yet is None, and `problems` or `missing` says why.
+out yet is None, and `problems` says why.
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from functools import cached_property
-from typing import TypeVar
 
 from gyrocore import (
-    SPRING_SHARE,
-    BarChoice,
-    Cut,
     CutTime,
-    CuttingForce,
     Dial,
     Finish,
     FirstCut,
     Habit,
-    InvalidInput,
     NextCut,
-    Overhang,
     Pass,
-    PassPlan,
-    PassRules,
-    Reach,
+    PowerCheck,
     SetAndMeasured,
     Speed,
-    choose_bar,
     cut_time,
-    cutting_force,
+    eased_speed_m_min,
     elastic_passes,
     finish,
     first_cut_depths,
-    material,
     next_cut,
-    overhang,
-    pass_plan,
     passes_until_round,
-    reach_needed,
+    power_check,
     spindle_speed,
 )
-from gyrometra.crib.models import Bar, Cutter
-from gyrometra.jobs.models import Bore, Job
-from gyrometra.jobs.setting import Setting, setting_by_dial, setting_over_bar
+from gyrometra.jobs.bar_in_work import BarInWork
+from gyrometra.jobs.cutting_plan import ROUGHING
+from gyrometra.jobs.setting import Setting, relative_setting, setting_by_dial, setting_over_bar
 
-T = TypeVar("T")
-#: By how much a listed speed may pass the exact one (shop's choice in the first slice), percent.
+#: By how much a listed speed may pass the exact one (the shop's choice), percent.
 OVER_PERCENT = 5.0
 
 
@@ -67,199 +53,11 @@ class PlannedPass:
     @property
     def is_roughing(self) -> bool:
         """Whether it belongs to the roughing group (one lever for all of it)."""
-        return self.cut.kind in ("rough", "test")
+        return self.cut.kind in ROUGHING
 
 
-@dataclass
-class Reckoning:
+class Reckoning(BarInWork):
     """Everything that follows from one job's figures for one of its bores."""
-
-    job: Job
-    bore: Bore
-    bars: Sequence[Bar] = ()
-    off_centre_mm: float | None = None
-    problems: dict[str, InvalidInput] = field(default_factory=dict)
-
-    def __post_init__(self) -> None:
-        self.setup = self.job.setup
-        self.plan = self.setup.plan
-        self.machine = self.setup.machine
-        self.material = material(self.job.material)
-        self.bars = [bar for bar in self.bars if bar.method == self.setup.method]
-
-    def _try(self, name: str, work: Callable[[], T]) -> T | None:
-        try:
-            return work()
-        except InvalidInput as error:
-            self.problems[name] = error
-            return None
-
-    @property
-    def bar(self) -> Bar | None:
-        """The bar picked for this set-up; one made for another way of boring does not count."""
-        bar = self.plan.bar
-        return bar if bar is not None and bar.method == self.setup.method else None
-
-    @property
-    def cutter(self) -> Cutter | None:
-        """The cutter picked for this set-up."""
-        return self.plan.cutter
-
-    @cached_property
-    def found_mm(self) -> list[float]:
-        """The bore as found, from the open face inward."""
-        return [float(size.diameter_mm) for size in self.bore.found.all()]
-
-    @property
-    def start_mm(self) -> float | None:
-        """The smallest size found: what a bar must enter and the first cut meets."""
-        return min(self.found_mm) if self.found_mm else None
-
-    @cached_property
-    def budget_mm(self) -> float:
-        """Allowed spring on radius: the shop's own figure, else a quarter of the tolerance."""
-        if self.plan.budget_mm is not None:
-            return float(self.plan.budget_mm)
-        return SPRING_SHARE * self.bore.tolerance_mm
-
-    @property
-    def trued_off_centre_mm(self) -> float:
-        """How far off centre the old bore is taken to lie: as trued, else half the limit."""
-        if self.off_centre_mm is not None:
-            return self.off_centre_mm
-        return float(self.bore.runout_limit_mm) / 2
-
-    @property
-    def overrun_mm(self) -> float:
-        """How far the cutter runs past the end: not at all into a shoulder or a closed end."""
-        return 0.0 if self.bore.stops_the_cutter else float(self.plan.overrun_mm)
-
-    @cached_property
-    def reach(self) -> Reach | None:
-        """Holder face to cutter point at the end of the cut."""
-        room = self.setup.room_behind_mm
-        return self._try(
-            "reach",
-            lambda: reach_needed(
-                bore_length_mm=float(self.bore.length_mm),
-                overrun_mm=self.overrun_mm,
-                clear_mm=float(self.plan.clear_mm),
-                room_behind_mm=None if room is None else float(room),
-            ),
-        )
-
-    @cached_property
-    def rules(self) -> PassRules:
-        """The shop's rules for the passes."""
-        plan = self.plan
-        least = float(self.cutter.least_depth_mm) if self.cutter else 0.05
-        return PassRules(
-            rough_depth_mm=float(plan.rough_depth_mm),
-            finish_depth_mm=float(plan.finish_depth_mm),
-            finish_passes=plan.finish_passes,
-            hone_allowance_mm=float(plan.hone_allowance_mm),
-            min_depth_mm=least,
-            spring_passes=plan.spring_passes,
-            test_leave_mm=None if plan.test_leave_mm is None else float(plan.test_leave_mm),
-        )
-
-    @cached_property
-    def passes(self) -> PassPlan | None:
-        """How the stock is shared among passes."""
-        start = self.start_mm
-        if start is None:
-            return None
-        return self._try(
-            "passes",
-            lambda: pass_plan(start_diameter_mm=start, aim_diameter_mm=self.bore.aim_mm, rules=self.rules),
-        )
-
-    @cached_property
-    def heaviest_cut(self) -> Cut | None:
-        """The deepest pass at its feed: what the bar must carry."""
-        if self.passes is None or self.cutter is None:
-            return None
-        deepest = max(self.passes.passes, key=lambda cut: cut.depth_mm)
-        feed = self.feed_of(deepest)
-        return Cut(
-            kc11_mpa=self.material.kc11_mpa,
-            mc=self.material.mc,
-            thrust_ratio=self.material.thrust_ratio,
-            depth_mm=deepest.depth_mm,
-            feed_mm_rev=feed,
-            entering_angle_deg=float(self.cutter.entering_angle_deg),
-            nose_radius_mm=float(self.cutter.nose_radius_mm),
-            diameter_mm=deepest.diameter_mm,
-        )
-
-    def feed_of(self, cut: Pass) -> float:
-        """Roughing feed for rough and test passes, finishing feed for the rest."""
-        roughing = cut.kind in ("rough", "test")
-        return float(self.plan.rough_feed_mm_rev if roughing else self.plan.finish_feed_mm_rev)
-
-    @cached_property
-    def force(self) -> CuttingForce | None:
-        """Forces of the heaviest cut."""
-        cut = self.heaviest_cut
-        return None if cut is None else self._try("force", lambda: cutting_force(cut))
-
-    @property
-    def out_mm(self) -> float | None:
-        """How far the picked bar stands out: as the bore asks, or its own fixed reach in a head or a spindle."""
-        if self.bar is not None and self.bar.is_fixed:
-            return self.bar.reach_mm
-        return self.reach.reach_mm if self.reach else None
-
-    def overhang_of(self, bar: Bar) -> Overhang | None:
-        """How far a bar may hang out under the heaviest cut."""
-        cut = self.heaviest_cut
-        if cut is None:
-            return None
-        return self._try(
-            "overhang",
-            lambda: overhang(
-                bar=bar.section,
-                cut=cut,
-                budget_mm=self.budget_mm,
-                needed_mm=self.out_mm,
-            ),
-        )
-
-    @cached_property
-    def overhang(self) -> Overhang | None:
-        """The picked bar's limits."""
-        return self.overhang_of(self.bar) if self.bar else None
-
-    @cached_property
-    def choice(self) -> BarChoice | None:
-        """The crib's bars ranked for this bore."""
-        start, reach = self.start_mm, self.reach
-        if start is None or reach is None or not self.bars:
-            return None
-        return self._try(
-            "choice",
-            lambda: choose_bar(
-                candidates=[bar.candidate for bar in self.bars],
-                needed_reach_mm=reach.reach_mm,
-                bore_mm=start,
-                chip_clearance_mm=float(self.plan.chip_clearance_mm),
-                holder_shanks_mm=[float(self.plan.head.shank_mm)] if self.plan.head else None,
-            ),
-        )
-
-    @property
-    def tip_stiffness_n_mm(self) -> float | None:
-        """How stiff the picked bar is at its cutter, as it stands out here."""
-        if self.choice is None or self.bar is None:
-            return None
-        name = self.bar.name
-        return next((row.tip_stiffness_n_mm for row in self.choice.ranked if row.name == name), None)
-
-    @property
-    def spring_mm(self) -> float | None:
-        """How far the picked bar springs under the heaviest cut, on radius."""
-        stiffness = self.tip_stiffness_n_mm
-        return None if self.force is None or stiffness is None else abs(self.force.radial_n) / stiffness
 
     @property
     def cap_rpm(self) -> float | None:
@@ -276,14 +74,14 @@ class Reckoning:
             return float(own)
         if self.cutter is None:
             return None
-        return float(getattr(self.material.speed_m_min[self.cutter.made_of], stage))
+        general = float(getattr(self.material.speed_m_min[self.cutter.made_of], stage))
+        return eased_speed_m_min(surface_speed_m_min=general, interrupted=self.bore.is_interrupted)
 
     def _speed(self, stage: str) -> Speed | None:
         speed = self.surface_speed(stage)
         if self.passes is None or speed is None:
             return None
-        roughing = ("rough", "test")
-        diameters = [cut.diameter_mm for cut in self.passes.passes if (cut.kind in roughing) == (stage == "rough")]
+        diameters = [cut.diameter_mm for cut in self.passes.passes if (cut.kind in ROUGHING) == (stage == "rough")]
         if not diameters:
             return None
         return self._try(
@@ -323,9 +121,10 @@ class Reckoning:
         if self.passes is None or self.start_mm is None:
             return []
         before, stand, rows = self.start_mm, 0.0, []
-        for cut in self.passes.passes:
+        for place, cut in enumerate(self.passes.passes):
+            before, stand = self._from_here(place, before, stand)
             setting = self.setting(before, cut.diameter_mm, at_division=stand)
-            speed = self.rough_speed if cut.kind in ("rough", "test") else self.finish_speed
+            speed = self.rough_speed if cut.kind in ROUGHING else self.finish_speed
             rows.append(
                 PlannedPass(
                     cut=cut,
@@ -338,6 +137,33 @@ class Reckoning:
             )
             before, stand = cut.diameter_mm, setting.stands_at
         return rows
+
+    def _from_here(self, place: int, before_mm: float, stand: float) -> tuple[float, float]:
+        """Size and dial before a pass: of one done as they were then, of the first left as they are now."""
+        if place < len(self.done):
+            return self.done[place].start_mm, stand
+        if place == len(self.done) and self.done and self.known_mm is not None:
+            return self.known_mm, self.dial_stands_at
+        return before_mm, stand
+
+    @property
+    def dial_stands_at(self) -> float:
+        """Where the dial stands after all that was set, from 0 at touch; 0 where there is none."""
+        if self.dial is None:
+            return 0.0
+        stand = sum(done.divisions for done in self.done) % self.dial.divisions_per_turn
+        return 0.0 if self.dial.divisions_per_turn - stand < 1e-6 else stand
+
+    @cached_property
+    def power(self) -> PowerCheck | None:
+        """The hardest pass against the machine's drive; None where its power is not known."""
+        drive, deepest = self.machine.drive, self.deepest(*ROUGHING) or self.deepest("finish")
+        speed = self.rough_speed or self.finish_speed
+        cut = self.cut_of(deepest)
+        if drive is None or cut is None or speed is None:
+            return None
+        at_speed = replace(cut, surface_speed_m_min=speed.surface_speed_at_set_m_min)
+        return self._try("power", lambda: power_check(cut=at_speed, drive=drive))
 
     def _time(self, cut: Pass, speed: Speed | None) -> CutTime | None:
         if speed is None:
@@ -368,6 +194,8 @@ class Reckoning:
             learned = self._try("setting", lambda: self._next_cut(target_mm, history))
             return Setting(from_mm=measured_mm, to_mm=target_mm, learned=learned)
         if self.setup.way.set_by == "over-bar" and self.bar is not None:
+            if self.plan.set_with == self.plan.SetWith.INDICATOR:
+                return relative_setting(measured_mm, target_mm, float(self.bar.tilt_deg))
             return setting_over_bar(measured_mm, target_mm, float(self.bar.diameter_mm))
         return setting_by_dial(measured_mm, target_mm, self.dial, at_division)
 

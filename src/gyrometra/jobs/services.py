@@ -14,8 +14,8 @@ from django.db import transaction
 from gyrocore import Limits
 from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Typed, to_decimal
-from gyrometra.crib.models import Machine
-from gyrometra.jobs.models import Bore, FoundSize, Job, KeptAnswer, OutsideStep, Plan, SetUp
+from gyrometra.crib.models import Fixture, Machine, Material
+from gyrometra.jobs.models import Bore, FoundSize, Interruption, Job, KeptAnswer, OutsideStep, Plan, SetUp
 from gyrometra.jobs.permissions import ChangedMeanwhile, lock_open, require_open
 
 
@@ -33,12 +33,24 @@ class Row:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Break:
+    """What breaks the wall, and where."""
+
+    kind: str
+    from_mm: Decimal
+    to_mm: Decimal
+    width_mm: Decimal
+    angle_deg: Decimal
+    typed: Mapping[str, Typed]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class WorkData:
     """What the Work page gives, read and guarded."""
 
     number: str
     part: str
-    material: str
+    material: Material
     quantity: int
     due_on: date | None
     machine: Machine
@@ -46,6 +58,8 @@ class WorkData:
     reference: str
     room_behind_mm: Decimal | None
     coaxiality_mm: Decimal | None
+    match_mm: Decimal | None
+    fixtures: Sequence[Fixture]
     name: str
     start_mm: Decimal
     length_mm: Decimal
@@ -56,6 +70,10 @@ class WorkData:
     play_mm: tuple[Decimal, Decimal] | None
     wanted: str
     limits: Limits
+    target: str
+    target_limits: Limits | None
+    matters: str
+    breaks: Sequence[Break]
     runout_limit_mm: Decimal
     roundness_limit_mm: Decimal | None
     taper_limit_mm: Decimal | None
@@ -180,8 +198,11 @@ def _write_job(job: Job, user: User, work: WorkData) -> None:
 def _write_setup(setup: SetUp, work: WorkData) -> None:
     setup.machine, setup.method, setup.reference = work.machine, work.method, work.reference
     setup.room_behind_mm, setup.coaxiality_mm = work.room_behind_mm, work.coaxiality_mm
-    setup.typed = {name: work.typed[name] for name in ("room_behind_mm", "coaxiality_mm") if name in work.typed}
+    setup.match_mm = work.match_mm
+    kept = ("room_behind_mm", "coaxiality_mm", "match_mm")
+    setup.typed = {name: work.typed[name] for name in kept if name in work.typed}
     setup.save()
+    setup.fixtures.set(work.fixtures)
 
 
 def _write_bore(bore: Bore, work: WorkData) -> None:
@@ -195,6 +216,10 @@ def _write_bore(bore: Bore, work: WorkData) -> None:
     bore.play_least_mm, bore.play_most_mm = work.play_mm or (None, None)
     bore.nominal_mm = None if limits.nominal_mm is None else to_decimal(limits.nominal_mm)
     bore.lower_mm, bore.upper_mm = to_decimal(limits.lower_mm), to_decimal(limits.upper_mm)
+    target = work.target_limits
+    bore.target, bore.matters = work.target, work.matters
+    bore.target_lower_mm = to_decimal(target.lower_mm) if target else None
+    bore.target_upper_mm = to_decimal(target.upper_mm) if target else None
     bore.runout_limit_mm = work.runout_limit_mm
     bore.roundness_limit_mm, bore.taper_limit_mm = work.roundness_limit_mm, work.taper_limit_mm
     bore.typed = dict(work.typed)
@@ -208,3 +233,9 @@ def _write_bore(bore: Bore, work: WorkData) -> None:
         OutsideStep(bore=bore, place=place, length_mm=row.first_mm, diameter_mm=row.second_mm, typed=dict(row.typed))
         for place, row in enumerate(work.outside)
     )
+    bore.interruptions.all().delete()
+    Interruption.objects.bulk_create(
+        Interruption(bore=bore, place=place, kind=one.kind, from_mm=one.from_mm, to_mm=one.to_mm,
+                     width_mm=one.width_mm, angle_deg=one.angle_deg, typed=dict(one.typed))
+        for place, one in enumerate(work.breaks)
+    )  # fmt: skip

@@ -4,7 +4,17 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from gyrocore import Dial, DialMove, InvalidInput, NextCut, OverBar, head_dial, over_bar
+from gyrocore import (
+    CutterAdvance,
+    Dial,
+    DialMove,
+    InvalidInput,
+    NextCut,
+    OverBar,
+    cutter_advance,
+    head_dial,
+    over_bar,
+)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -15,6 +25,8 @@ class Setting:
     to_mm: float
     move: DialMove | None = None
     over: OverBar | None = None
+    #: With an indicator behind the bit: how far to push it along itself.
+    advance: CutterAdvance | None = None
     #: On a setting micrometer: the diameter to set, with the bar's habit taken off.
     learned: NextCut | None = None
 
@@ -63,3 +75,9 @@ def setting_over_bar(measured_mm: float, target_mm: float, bar_diameter_mm: floa
     except InvalidInput:
         over = None
     return Setting(from_mm=measured_mm, to_mm=target_mm, over=over)
+
+
+def relative_setting(measured_mm: float, target_mm: float, tilt_deg: float) -> Setting:
+    """How far to push the bit along itself, watched by an indicator behind it."""
+    advance = cutter_advance(measured_diameter_mm=measured_mm, target_diameter_mm=target_mm, bit_tilt_deg=tilt_deg)
+    return Setting(from_mm=measured_mm, to_mm=target_mm, advance=advance)

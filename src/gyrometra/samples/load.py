@@ -15,7 +15,7 @@ from gyrometra.accounts.models import User
 from gyrometra.accounts.services import make_account
 from gyrometra.bridge.units import Units
 from gyrometra.crib.forms import FORMS
-from gyrometra.crib.models import Bar, Cutter, Gauge, Head, Indicator, Machine
+from gyrometra.crib.models import Bar, Cutter, Fixture, Gauge, Head, Indicator, Machine
 from gyrometra.crib.services import keep_item
 from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.services import log_cut
@@ -139,6 +139,10 @@ def _work_fields(data: dict[str, Any]) -> dict[str, Any]:
     fields["machine"] = Machine.objects.get(name=data["machine"]).pk
     for place, (z, d) in enumerate(data["found"]):
         fields |= {f"found_z_{place}": z, f"found_d_{place}": d}
+    fields["fixtures"] = [Fixture.objects.get(name=name).pk for name in data.get("fixtures", [])]
+    for place, broken in enumerate(data.get("breaks", [])):
+        names = ("kind", "from", "to", "width", "angle")
+        fields |= {f"break_{name}_{place}": text for name, text in zip(names, broken, strict=True)}
     for place, (length, d) in enumerate(data["outside"]):
         fields |= {f"outside_l_{place}": length, f"outside_d_{place}": d}
     return fields

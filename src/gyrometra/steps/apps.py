@@ -14,7 +14,7 @@ class StepsConfig(AppConfig):
 
     def ready(self) -> None:
         """Listen to the kinds of thing that a plan rests on."""
-        for model in ("Machine", "Head", "Bar", "Cutter", "Gauge"):
+        for model in ("Machine", "Head", "Bar", "Cutter", "Gauge", "Material"):
             post_save.connect(_crib_changed, sender=f"crib.{model}", dispatch_uid=f"steps-{model}")
 
 

@@ -11,11 +11,13 @@ from django.utils import timezone
 from gyrocore import Caution, cautions
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Bar
-from gyrometra.cutting.ledger import Ledger, cuts_of, ledger_of
+from gyrometra.cutting.ledger import Ledger, cuts_of, done_of, ledger_of
 from gyrometra.cutting.models import CutEntry
+from gyrometra.cutting.proven import Proven, proven_speeds
 from gyrometra.inspection.judged import Judged, sizes_of
 from gyrometra.inspection.models import SizeReading
 from gyrometra.jobs.in_bearings import Line, line_at, one_more
+from gyrometra.jobs.in_centres import Centres, centres_of
 from gyrometra.jobs.in_head import HoleFit, holes_of
 from gyrometra.jobs.models import Bore, Job, KeptAnswer
 from gyrometra.jobs.reckon import Reckoning
@@ -117,7 +119,9 @@ class JobPage:
     def reckoning(self) -> Reckoning:
         """The plan worked out; off centre as trued, where it is."""
         off = self.trued.off_centre_mm if self.trued and self._old_bore else None
-        return Reckoning(self.job, self.bore, bars=self.bars, off_centre_mm=off)
+        found = [float(size.diameter_mm) for size in self.bore.found.all()]
+        done, known = done_of(self.shared.cuts, self.bore, min(found, default=None))
+        return Reckoning(self.job, self.bore, bars=self.bars, off_centre_mm=off, done=done, known_mm=known)
 
     @property
     def _old_bore(self) -> bool:
@@ -139,6 +143,11 @@ class JobPage:
         return None if place is None else line_at(self.reckoning, [*stand, place])
 
     @cached_property
+    def centres(self) -> Centres | None:
+        """The bar between its centres; None while it is not picked, or refused."""
+        return centres_of(self.reckoning)
+
+    @cached_property
     def holes(self) -> list[HoleFit]:
         """The boring head's holes against the sizes of the plan."""
         return holes_of(self.reckoning)
@@ -158,6 +167,11 @@ class JobPage:
         return Judged(self.bore, self.reckoning.material, sizes, swept, self.today)
 
     @cached_property
+    def proven(self) -> list[Proven]:
+        """Surface speeds that cut well in this material with this cutter."""
+        return proven_speeds(self.job.setup.plan)
+
+    @cached_property
     def kept_answers(self) -> list[KeptAnswer]:
         """Answers of bench lines that stand with this job, oldest first."""
         return list(KeptAnswer.objects.standing().filter(job=self.job).select_related("by"))
@@ -174,7 +188,7 @@ class JobPage:
 
     def cautions(self, step: str) -> tuple[Caution, ...]:
         """What to look out for at this step."""
-        return cautions(method=self.job.setup.method, step=step, material_key=self.job.material)
+        return cautions(method=self.job.setup.method, step=step, material_key=self.job.material.family)
 
 
 def page_of(job: Job, units: Units, place: int | None = None) -> JobPage:

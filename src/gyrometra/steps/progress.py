@@ -69,9 +69,11 @@ def _work(page: JobPage) -> Line:
 
 
 def _bar(page: JobPage) -> Line:
-    way = page.job.setup.way.set_by
-    if way == "over-bar":
+    way = page.job.setup.way.bar_in
+    if way == "bearings":
         return _bar_in_line(page)
+    if way == "centres":
+        return _bar_in_centres(page)
     return _bar_in_head(page) if way == "head" else _bar_out(page)
 
 
@@ -87,6 +89,17 @@ def _bar_in_line(page: JobPage) -> Line:
     if not line.holds:
         return BAD, "line_over", values
     return DONE, "line" if line.layout.ok else "line_over_advice", values
+
+
+def _bar_in_centres(page: JobPage) -> Line:
+    found = page.centres
+    if found is None:
+        return (BAD, "centres_wrong", {}) if page.reckoning.bar else (AHEAD, "no_bar", {})
+    if not found.layout.ok or found.bit_mm is None:
+        return BAD, "centres_short", {"reach_mm": found.layout.least_bar_length_mm}
+    if found.spring_mm is None:
+        return WARN, "centres_no_cutter", {"reach_mm": found.bit_mm}
+    return (DONE, "centres", {"reach_mm": found.bit_mm}) if found.holds else (BAD, "centres_over", {})
 
 
 def _bar_in_head(page: JobPage) -> Line:
@@ -181,9 +194,11 @@ def _next_work(page: JobPage) -> Next:
 
 
 def _next_bar(page: JobPage) -> Next:
-    way, plan = page.job.setup.way.set_by, page.job.setup.plan
-    if way == "over-bar":
+    way, plan = page.job.setup.way.bar_in, page.job.setup.plan
+    if way == "bearings":
         return _next_line(page)
+    if way == "centres":
+        return _next_centres(page)
     if way == "head" and plan.head is None:
         return Next("bar", "choose_head")
     if way == "head" and page.reckoning.overhang is not None and picked_hole(page.holes) is None:
@@ -200,6 +215,15 @@ def _next_out(page: JobPage) -> Next:
     if page.reckoning.overhang is None:
         return Next("bar", "choose_cutter")
     return Next("bar", "bring_bar_in", {"reach_mm": reach.reach_mm})
+
+
+def _next_centres(page: JobPage) -> Next:
+    found = page.centres
+    if found is None:
+        return Next("bar", "choose_line_bar")
+    if not found.layout.ok:
+        return Next("bar", "longer_bar", {"reach_mm": found.layout.least_bar_length_mm})
+    return Next("bar", "choose_cutter" if found.spring_mm is None else "line_does_not_hold")
 
 
 def _next_line(page: JobPage) -> Next:
@@ -291,6 +315,8 @@ _LINES = {
     "no_bearings": "no bearings yet", "bearings_wrong": "bearings do not fit", "line": "on {count} bearings",
     "line_over": "{count} do not hold", "line_over_advice": "on {count} bearings, over advice",
     "line_no_cutter": "on {count} bearings, no cutter", "no_head": "no boring head yet", "no_hole": "no hole reaches",
+    "centres_wrong": "does not fit", "centres_short": "bar of {reach} needed", "centres": "bit at {reach}",
+    "centres_no_cutter": "bit at {reach}, no cutter", "centres_over": "does not hold",
     "no_cutter": "{reach} out, no cutter", "bar": "{reach} out", "bar_over_advice": "{reach} out, {over} over advice",
     "bar_over_limit": "{reach} out, {over} over", "no_cuts": "not planned", "cuts": "{count} passes, {minutes:.0f} min",
     "not_trued": "not trued yet", "trued": "trued, {total}", "truing": "{total}, limit {limit}",
@@ -306,6 +332,7 @@ _NEXTS = {
     "choose_head": ("Choose the boring head", "", ""),
     "no_hole_reaches": ("No hole of the head reaches: another bar or head", "", ""),
     "choose_line_bar": ("Choose the line bar", "", ""),
+    "longer_bar": ("A longer bar between centres", "{reach}", "{unit}"),
     "stand_bearings": ("Stand the bearings", "", ""),
     "one_more_bearing": ("Stand bearing {count} at", "{at}", "{unit}"),
     "line_does_not_hold": ("The bar does not hold: stouter, or nearer bearings", "", ""),

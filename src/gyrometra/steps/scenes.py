@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable
 from itertools import pairwise
 
-from gyrocore import OverhangLimit, bar_kind, material
+from gyrocore import OverhangLimit, bar_kind
 from gyrodraw import (
     BarLayer,
+    CentresLayer,
     DialFace,
     Housing,
     Labels,
@@ -22,6 +23,7 @@ from gyrodraw import (
     Walls,
     bar_band,
     bore_band,
+    centres_band,
     check_band,
     convergence_chart,
     cuts_band,
@@ -54,7 +56,7 @@ def part_of(job: Job, bore: Bore) -> Part:
         found=[(float(s.z_mm), float(s.diameter_mm)) for s in bore.found.all()],
         aim_mm=bore.aim_mm,
         outside=[(float(s.length_mm), float(s.diameter_mm)) for s in bore.outside.all()],
-        hatch=material(job.material).hatch,
+        hatch=job.material.data.hatch,
         shoulder=bore.has_shoulder,
     )
 
@@ -144,6 +146,30 @@ def _sags(line: Line | None, shown: Line | None, page: JobPage) -> list[SagCurve
     return curves
 
 
+def centres_scenes(page: JobPage) -> list[tuple[str, Scene]]:
+    """The Bar band of a bar between centres."""
+    found, bar, plan, units = page.centres, page.reckoning.bar, page.job.setup.plan, page.units
+    if found is None or bar is None:
+        return work_scenes(page)
+    layout = found.layout
+    outside = max((float(step.diameter_mm) for step in page.bore.outside.all()), default=page.bore.aim_mm * 1.5)
+    reaches = "the bar is too short: no place for the bit"
+    if layout.bit_to_mm is not None:
+        reaches = f"bit from {units.length(layout.bit_from_mm)} to {units.length(layout.bit_to_mm)} will do"
+    layer = CentresLayer(
+        bar_mm=found.bar_mm, bar_length_mm=found.bar_length_mm, driver_mm=float(plan.driver_mm),
+        tail_mm=float(plan.tail_mm), work_length_mm=found.work.length_mm, bored_from_mm=found.work.bored_from_mm,
+        bored_to_mm=found.work.bored_to_mm, overrun_mm=found.work.overrun_mm, outside_mm=outside,
+        bore_mm=page.bore.aim_mm, hatch=page.reckoning.material.hatch, bit_mm=found.bit_mm,
+        bit_from_mm=layout.bit_from_mm, bit_to_mm=layout.bit_to_mm,
+        bar_words=f"{bar.name} Ø{units.plain(bar.diameter_mm)}",
+        bit_words="" if found.bit_mm is None else units.length(found.bit_mm),
+        travel_words=f"the saddle travels {units.length(layout.travel_mm)}", range_words=reaches,
+        length_words=units.length(found.bar_length_mm),
+    )  # fmt: skip
+    return bands(lambda width: centres_band(layer, width))
+
+
 def strip_scene(job: Job) -> Scene:
     """The work at strip size; of several bores, all of them with the bar."""
     bores = list(job.setup.bores.all())
@@ -156,12 +182,14 @@ def bar_scenes(page: JobPage) -> list[tuple[str, Scene]]:
     """The Bar band; without a bar the work alone."""
     reckoning, units = page.reckoning, page.units
     bar, out = reckoning.bar, reckoning.out_mm
-    if page.job.setup.way.set_by == "over-bar":
+    if page.job.setup.way.bar_in == "bearings":
         return line_scenes(page) if bar is not None else work_scenes(page)
     if bar is None or out is None:
         return work_scenes(page)
-    in_head = page.job.setup.way.set_by == "head"
-    holder = {"head": f"{reckoning.plan.head or 'boring head'}, face", "micrometer": "spindle of the stand, face"}
+    if page.job.setup.way.bar_in == "centres":
+        return centres_scenes(page)
+    in_head = page.job.setup.way.bar_in == "head"
+    holder = {"head": f"{reckoning.plan.head or 'boring head'}, face", "spindle": "spindle of the stand, face"}
     found = reckoning.overhang
     spring = page.reckoning.spring_mm
     layer = BarLayer(
@@ -179,7 +207,7 @@ def bar_scenes(page: JobPage) -> list[tuple[str, Scene]]:
         spring_words=f"springs {units.planned(spring)}, drawn x 1000" if spring is not None else "",
         limits=[_ruler(limit, page) for limit in reversed(found.limits)] if found else [],
         centre_mm=page.bore.aim_mm / 2 - float(bar.tip_mm or 0) if in_head else 0.0,
-        holder=holder.get(page.job.setup.way.set_by, "bar holder, on the cross-slide"),
+        holder=holder.get(page.job.setup.way.bar_in, "bar holder, on the cross-slide"),
         out_mm=out if bar.is_fixed else None,
     )
     part = part_of(page.job, page.bore)

@@ -182,6 +182,8 @@ def _bar(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResp
         "has_head": page.job.setup.method != "head" or Head.objects.filter(retired=False).exists(),
         "holes": plates.hole_rows(page),
         "table": plates.line_table(page),
+        "opening": plates.opening_line(page),
+        "tuning": plates.tuning_line(page),
         "bands": scenes.bar_scenes(page),
         "rows": plates.bar_rows(page),
         "plates": plates.bar(page),
@@ -350,6 +352,12 @@ def log_cut(request: HttpRequest, number: str, kind: str) -> HttpResponse:
     if not form.is_valid():
         return _bore(request, page, {name: form})
     try:
+        if kind == "set" and form.cleaned_data["through"]:
+            cutting.log_settings(
+                user=member(request), bore=page.bore, client_id=form.cleaned_data["client_id"],
+                source=form.cleaned_data["source"], settings=plates.bundle_values(page, form.cleaned_data["through"]),
+            )  # fmt: skip
+            return _saved(request, number, "bore")
         values = plates.cut_values(page, kind, form.cleaned_data, request.POST.get("value", ""))
         cutting.log_cut(user=member(request), bore=page.bore, kind=CutEntry.Kind(kind), **values)
     except JobClosed as refused:

@@ -108,7 +108,7 @@ def _choice(line: type[Line], words: str) -> str:
         return words
     found = material_named(words) if line.word_field == "material" else None
     if found:
-        return found.key
+        return found.name
     lowered = words.lower()
     named = [key for key, label in choices.items() if lowered in (str(key), str(label).lower())]
     named = named or [key for key, label in choices.items() if lowered in str(label).lower()]

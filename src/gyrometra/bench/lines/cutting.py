@@ -8,14 +8,12 @@ from django import forms
 
 from gyrocore import (
     InvalidInput,
-    Material,
     PassRules,
     bar_kind,
     bar_kinds,
     cut_time,
     finish,
     head_dial,
-    materials,
     over_bar,
     pass_plan,
     sentence,
@@ -23,7 +21,7 @@ from gyrocore import (
 )
 from gyrometra.bench.lines.answer import Answer, Line, NumberField
 from gyrometra.bridge.fields import LengthField
-from gyrometra.crib.models import Machine
+from gyrometra.crib.models import Machine, Material
 from gyrometra.steps.plates import dial_words
 
 
@@ -37,10 +35,11 @@ class MachineLine(Line):
 
 
 def material_named(words: str) -> Material | None:
-    """The material that a word means: its key, its label, or a part of it that only one has."""
+    """The crib's material that a word means: its name, its class, or a part of either that only one has."""
     wanted = words.strip().lower()
-    found = [m for m in materials().values() if wanted and (wanted in m.label.lower() or wanted in m.key)]
-    exact = [m for m in found if wanted in (m.label.lower(), m.key)]
+    offered = [item for item in Material.objects.filter(retired=False) if wanted]
+    found = [m for m in offered if wanted in m.name.lower() or wanted in m.family]
+    exact = [m for m in found if wanted in (m.name.lower(), m.family)]
     return (exact or found)[0] if len(exact or found) == 1 else None
 
 
@@ -67,10 +66,10 @@ class SpeedLine(MachineLine):
         made_of = "hss" if text.lower().endswith(" hss") else "carbide"
         found = material_named(text[: -len(" hss")] if made_of == "hss" else text)
         if found is None:
-            names = ", ".join(m.label for m in materials().values())
+            names = ", ".join(m.name for m in Material.objects.filter(retired=False))
             raise forms.ValidationError(f"{text} is no speed and no material of the crib; there are {names}.")
         tool = "high-speed steel" if made_of == "hss" else "carbide"
-        return found.speed_m_min[made_of].rough, f"{found.label}, {tool}, roughing: {found.source}"
+        return found.data.speed_m_min[made_of].rough, f"{found.name}, {tool}, roughing: {found.source}"
 
     def answer(self) -> Answer:
         speed, source = self.cleaned_data["at"]

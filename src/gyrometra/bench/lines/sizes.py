@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from django import forms
 
 from gyrocore import (
@@ -9,7 +11,6 @@ from gyrocore import (
     InvalidInput,
     Limits,
     fit,
-    materials,
     nearest_common,
     read_limits,
     sentence,
@@ -19,6 +20,7 @@ from gyrocore import (
 from gyrometra.bench.lines.answer import Answer, Line, NumberField
 from gyrometra.bridge.fields import LengthField
 from gyrometra.bridge.units import Units
+from gyrometra.crib.models import Material
 
 
 class HalfLine(Line):
@@ -151,11 +153,20 @@ class HeatLine(Line):
     core_fields = {"diameter_mm": "diameter", "at_c": "at"}
 
     diameter = LengthField(label="Ø at 20 °C")
-    material = forms.ChoiceField(label="of", choices=[(k, m.label) for k, m in materials().items()])
+    material = forms.ModelChoiceField(
+        Material.objects.filter(retired=False), label="of", to_field_name="name", empty_label=None
+    )
     at = NumberField(label="now, °C")
 
+    def clean(self) -> dict[str, Any]:
+        """Without a material the crib's first is meant, as the field shows it."""
+        values = super().clean() or {}
+        if not values.get("material") and "material" not in self.errors:
+            values["material"] = Material.objects.filter(retired=False).first()
+        return values
+
     def answer(self) -> Answer:
-        found_material = materials()[self.cleaned_data["material"] or "grey-iron"]
+        found_material = self.cleaned_data["material"].data
         found = thermal_size(
             diameter_mm=self.value("diameter"),
             expansion_um_m_k=found_material.expansion_um_m_k,

@@ -1,5 +1,6 @@
 """Forms of the six steps. They read and guard; the core decides what a figure means."""
 
+from gyrometra.steps.forms.cuts import CutsForm
 from gyrometra.steps.forms.logs import (
     CheckSizeForm,
     EntryForm,
@@ -10,13 +11,23 @@ from gyrometra.steps.forms.logs import (
     RemarkForm,
     RoundForm,
 )
-from gyrometra.steps.forms.plan import BAR_FORMS, BarForm, CutsForm, HeadBarForm, LineBarForm, PlanForm
-from gyrometra.steps.forms.work import BoreForm, WorkForm, work_initial
+from gyrometra.steps.forms.plan import (
+    BAR_FORMS,
+    BarForm,
+    CentresBarForm,
+    HeadBarForm,
+    LineBarForm,
+    PilotBarForm,
+    PlanForm,
+)
+from gyrometra.steps.forms.work import BoreForm, WorkForm
+from gyrometra.steps.forms.work_shown import work_initial
 
 __all__ = [
     "BAR_FORMS",
     "BarForm",
     "BoreForm",
+    "CentresBarForm",
     "CheckSizeForm",
     "CutsForm",
     "EntryForm",
@@ -25,6 +36,7 @@ __all__ = [
     "LineBarForm",
     "PassSetForm",
     "PassSizeForm",
+    "PilotBarForm",
     "PlanForm",
     "ReadingForm",
     "RemarkForm",

@@ -141,7 +141,7 @@ class SizeEntryForm(EntryForm):
 class PassSizeForm(SizeEntryForm):
     """A size after a pass."""
 
-    number = forms.IntegerField(min_value=1, max_value=99)
+    number = forms.IntegerField(min_value=1, max_value=999)
 
 
 class CheckSizeForm(SizeEntryForm):
@@ -172,15 +172,16 @@ class CheckSizeForm(SizeEntryForm):
 
 
 class PassSetForm(EntryForm):
-    """The dial was set for a pass."""
+    """The dial was set for a pass, or pass by pass through a whole bundle."""
 
-    number = forms.IntegerField(min_value=1, max_value=99)
+    number = forms.IntegerField(min_value=1, max_value=999)
+    through = forms.IntegerField(min_value=1, max_value=999, required=False)
 
 
 class RemarkForm(EntryForm):
     """How a pass sounded and looked."""
 
-    number = forms.IntegerField(min_value=1, max_value=99)
+    number = forms.IntegerField(min_value=1, max_value=999)
     sound = forms.ChoiceField(choices=CutEntry.Sound.choices)
     look = forms.ChoiceField(choices=CutEntry.Look.choices)
 

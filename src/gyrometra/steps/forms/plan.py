@@ -1,4 +1,4 @@
-"""Forms of the plan: Bar and Cuts."""
+"""Forms of the plan: what all have in common, and Bar for each way of boring."""
 
 from __future__ import annotations
 
@@ -13,13 +13,11 @@ from gyrocore import (
     InvalidInput,
     error_sentence,
     line_bar_layout,
-    pass_plan,
     reach_needed,
 )
 from gyrometra.bridge.fields import LengthField, TypedForm
 from gyrometra.bridge.units import Typed
 from gyrometra.crib.models import Bar, Cutter, Head
-from gyrometra.cutting.ledger import why_not_shared_anew
 from gyrometra.jobs.in_bearings import bar_in_line
 from gyrometra.jobs.models import Bore
 from gyrometra.jobs.reckon import Reckoning
@@ -27,6 +25,9 @@ from gyrometra.jobs.reckon import Reckoning
 
 class PlanForm(TypedForm):
     """A part of the plan; the fields that are shown are the ones that are written."""
+
+    #: Fields that are not the plan's own.
+    not_stored: tuple[str, ...] = ()
 
     def __init__(self, *args: Any, bore: Bore, **kwargs: Any) -> None:
         self.bore, self.job = bore, bore.setup.job
@@ -37,6 +38,8 @@ class PlanForm(TypedForm):
         plan = self.job.setup.plan
         shown: dict[str, Any] = {}
         for name, field in self.fields.items():
+            if name in self.not_stored:
+                continue
             value = getattr(plan, name)
             if isinstance(field, LengthField):
                 value = self.units.shown(value, plan.typed.get(name))
@@ -61,17 +64,62 @@ class BarForm(PlanForm):
     clear_mm = LengthField(label="Clear of the holder", positive=False, least=0)
     chip_clearance_mm = LengthField(label="Room for chips", positive=False, least=0)
     budget_mm = LengthField(label="Allowed spring, on radius", required=False)
+    #: The same as the clearance, said as the whole overhang: what a hand drags the bar to.
+    out_mm = LengthField(label="Hang out", required=False)
     bar = forms.ModelChoiceField(Bar.objects.filter(retired=False), label="Bar", required=False)
+    opening_bar = forms.ModelChoiceField(
+        Bar.objects.filter(retired=False), label="Opened up by", required=False, empty_label="the same bar"
+    )
     cutter = forms.ModelChoiceField(Cutter.objects.filter(retired=False), label="Cutter", required=False)
+    not_stored = ("out_mm",)
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        allowed = Reckoning(self.job, self.bore).budget_mm
-        self.fields["budget_mm"].widget.attrs["placeholder"] = self.units.fine(allowed)
+        known = Reckoning(self.job, self.bore)
+        self.fields["budget_mm"].widget.attrs["placeholder"] = self.units.fine(known.budget_mm)
+        fitting = Bar.objects.filter(retired=False, method=self.job.setup.way.bars)
+        self.fields["opening_bar"].queryset = fitting  # type: ignore[attr-defined]
+        self.shown_out = self.units.length(known.reach.reach_mm) if known.reach else ""
+
+    def initial_for(self) -> dict[str, Any]:
+        """The overhang as it follows from its parts."""
+        return {**super().initial_for(), "out_mm": self.shown_out}
+
+    def _settle_out(self, values: dict[str, Any]) -> None:
+        """An overhang that was changed changes the clearance of the holder; never into the work."""
+        out = values.pop("out_mm", None)
+        if out is None or str(self.data.get("out_mm", "")).strip() == self.shown_out:
+            return
+        overrun = 0 if self.bore.stops_the_cutter else values["overrun_mm"]
+        clear = out - self.bore.length_mm - overrun
+        if clear < 0:
+            least = self.units.plain(self.bore.length_mm + overrun)
+            self.add_error("out_mm", f"The bar must hang out {least} at least to bore through; "
+                                     f"{self.data['out_mm']} was given.")  # fmt: skip
+            return
+        values["clear_mm"] = clear
+
+    def typed(self) -> dict[str, Typed]:
+        """Without the overhang, which is not kept; without the clearance, where the overhang set it."""
+        kept = super().typed()
+        kept.pop("out_mm", None)
+        shown = str(self.data.get("clear_mm", ""))
+        if "clear_mm" in kept and self.cleaned_data.get("clear_mm") != self._read(shown):
+            kept.pop("clear_mm")
+        return kept
+
+    def _read(self, text: str) -> Any:
+        try:
+            return self.units.read(text)
+        except InvalidInput:
+            return None
 
     def clean(self) -> dict[str, Any]:
         """The core refuses an overrun past the room behind."""
         values = super().clean() or {}
+        if self.errors:
+            return values
+        self._settle_out(values)
         if self.errors:
             return values
         room = self.job.setup.room_behind_mm
@@ -151,97 +199,48 @@ class LineBarForm(PlanForm):
         return values
 
 
-#: The Bar form of each way of boring.
-BAR_FORMS: dict[str, type[PlanForm]] = {
-    "lathe-bar": BarForm, "head": HeadBarForm, "line": LineBarForm, "stand": BarForm,
-}  # fmt: skip
+class PilotBarForm(LineBarForm):
+    """As in bearings; the guides are bores already cut, with play."""
 
-
-class CutsForm(PlanForm):
-    """Cutter, speeds, feeds, depths and passes."""
-
-    cutter = forms.ModelChoiceField(Cutter.objects.filter(retired=False), label="Cutter", required=False)
-    rough_speed_m_min = forms.DecimalField(
-        label="Roughing, m/min", required=False, min_value=Decimal("0.1"), max_value=2000
-    )
-    finish_speed_m_min = forms.DecimalField(
-        label="Finishing, m/min", required=False, min_value=Decimal("0.1"), max_value=2000
-    )
-    max_rpm = forms.IntegerField(label="Cap, rpm", required=False, min_value=1, max_value=20000)
-    rough_feed_mm_rev = LengthField(label="Roughing feed a turn")
-    finish_feed_mm_rev = LengthField(label="Finishing feed a turn")
-    rough_depth_mm = LengthField(label="Roughing depth at most")
-    finish_depth_mm = LengthField(label="Finishing depth")
-    finish_passes = forms.IntegerField(label="Finish passes", min_value=1, max_value=9)
-    spring_passes = forms.IntegerField(label="Spring passes", min_value=0, max_value=5)
-    test_leave_mm = LengthField(label="Test cut short by, on diameter", required=False)
-    hone_allowance_mm = LengthField(label="Left for honing, on diameter", positive=False, least=0)
-    rest_until = forms.DateField(
-        label="Rests after roughing until",
-        required=False,
-        widget=forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d"),
-    )
+    guide_play_mm = LengthField(label="Play in the guides, on diameter", positive=False, least=0, required=False)
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        known = Reckoning(self.job, self.bore)
-        for stage in ("rough", "finish"):
-            speed = known.surface_speed(stage)
-            self.fields[f"{stage}_speed_m_min"].widget.attrs["placeholder"] = f"{speed:g}" if speed else ""
-        self.fields["max_rpm"].widget.attrs["placeholder"] = f"{known.cap_rpm:g}" if known.cap_rpm else ""
-        self.fields["test_leave_mm"].widget.attrs["placeholder"] = "none"
+        self.fields["bearings_mm"].label = "Guided at"
 
-    _FIELDS = {
-        "min_depth_mm": "cutter",
-        "spindle_speeds_rpm": "max_rpm",
-        "surface_speed_m_min": "rough_speed_m_min",
-        "start_diameter_mm": "rough_depth_mm",
-        "aim_diameter_mm": "rough_depth_mm",
-    }
 
-    #: What shares the stock out: fixed once a pass has been set, since the log counts passes.
-    _SHARING = (
-        "rough_depth_mm",
-        "finish_depth_mm",
-        "finish_passes",
-        "spring_passes",
-        "test_leave_mm",
-        "hone_allowance_mm",
-    )
+class CentresBarForm(PlanForm):
+    """Bar between centres: the work on the saddle, what driver and tail take, bar and cutter."""
 
-    def _refuse_what_is_cut(self, values: dict[str, Any]) -> None:
-        """Depths of passes that are cut cannot be planned anew."""
-        plan = self.job.setup.plan
-        changed = [name for name in self._SHARING if name in values and values[name] != getattr(plan, name)]
-        why = why_not_shared_anew(self.job.setup) if changed else ""
-        if why:
-            self.add_error(changed[0], why)
+    bar = forms.ModelChoiceField(Bar.objects.filter(retired=False), label="Bar", required=False)
+    cutter = forms.ModelChoiceField(Cutter.objects.filter(retired=False), label="Cutter", required=False)
+    work_length_mm = LengthField(label="Length of the work", required=False, help_text="empty: as far as its bores go")
+    driver_mm = LengthField(label="Driver takes", positive=False, least=0)
+    tail_mm = LengthField(label="Tail centre takes", positive=False, least=0)
+    overrun_mm = LengthField(label="Clear past both ends", positive=False, least=0)
+    budget_mm = LengthField(label="Allowed spring, on radius", required=False)
+    chip_clearance_mm = LengthField(label="Room for chips", positive=False, least=0)
 
-    def _guard_rest(self, until: date | None) -> None:
-        """The rest must end before the work is due."""
-        due = self.job.due_on
-        if until is not None and due is not None and until > due:
-            self.add_error("rest_until", f"It would rest until {until:%d %b %Y}, but the work is due {due:%d %b %Y}.")
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        allowed = Reckoning(self.job, self.bore).budget_mm
+        self.fields["budget_mm"].widget.attrs["placeholder"] = self.units.fine(allowed)
+        self.fields["bar"].queryset = Bar.objects.filter(  # type: ignore[attr-defined]
+            retired=False, method=self.job.setup.way.bars
+        )
 
     def clean(self) -> dict[str, Any]:
-        """The core refuses passes that rub, and a cap under every speed."""
+        """The bores lie within the work."""
         values = super().clean() or {}
-        self._refuse_what_is_cut(values)
-        self._guard_rest(values.get("rest_until"))
-        if self.errors or not self.bore.found.all():
-            return values
-        trial = self.trial()
-        try:
-            if trial.start_mm is not None:
-                pass_plan(
-                    start_diameter_mm=trial.start_mm,
-                    aim_diameter_mm=trial.bore.aim_mm,
-                    rules=trial.rules,
-                )
-        except InvalidInput as error:
-            self.refuse(error, self._FIELDS, "rough_depth_mm")
-            return values
-        _ = (trial.rough_speed, trial.finish_speed)
-        for problem in trial.problems.values():
-            self.refuse(problem, self._FIELDS, "max_rpm")
+        length, end = values.get("work_length_mm"), max(bore.end_mm for bore in self.job.setup.bores.all())
+        if length is not None and float(length) < end - 1e-9:
+            self.add_error("work_length_mm", f"Its bores reach to {self.units.plain(end)}; a work of "
+                                             f"{self.units.plain(length)} {self.units.label} was given.")  # fmt: skip
         return values
+
+
+#: The Bar form of each way of boring.
+BAR_FORMS: dict[str, type[PlanForm]] = {
+    "lathe-bar": BarForm, "head": HeadBarForm, "line": LineBarForm, "stand": BarForm, "centres": CentresBarForm,
+    "pilot": PilotBarForm,
+}  # fmt: skip

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
-from datetime import date
 from decimal import Decimal
 from typing import Any
 
@@ -15,17 +14,16 @@ from gyrocore import (
     Limits,
     error_sentence,
     limits_to_suit,
-    materials,
     method,
     methods,
     unit_slip,
 )
 from gyrometra.bridge.fields import LengthField, LimitsField, TypedForm
-from gyrometra.bridge.units import Units, to_decimal
-from gyrometra.crib.models import Machine
-from gyrometra.cutting.ledger import why_not_shared_anew
+from gyrometra.crib.models import Fixture, Machine, Material
+from gyrometra.cutting.ledger import why_begun
 from gyrometra.jobs.models import Bore, Job, SetUp
 from gyrometra.jobs.services import Row, WorkData
+from gyrometra.steps.forms.breaks import BreaksForm
 
 FOUND_ROWS, OUTSIDE_ROWS = 5, 4
 
@@ -61,12 +59,14 @@ class BoreForm(TypedForm):
         return values
 
 
-class WorkForm(TypedForm):
+class WorkForm(BreaksForm):
     """What is to be bored: part, machine, bore as found and wanted, outside."""
 
     number = forms.SlugField(label="Job number", max_length=20)
     part = forms.CharField(label="Part", max_length=80)
-    material = forms.ChoiceField(label="Material", choices=[(k, m.label) for k, m in materials().items()])
+    material = forms.ModelChoiceField(
+        Material.objects.filter(retired=False), label="Material", to_field_name="name", empty_label=None
+    )
     quantity = forms.IntegerField(label="Pieces alike", min_value=1, max_value=9999, required=False)
     due_on = forms.DateField(label="Due", required=False, widget=_DAY)
     method = forms.ChoiceField(label="Way of boring", choices=[(k, m.label) for k, m in methods().items()])
@@ -81,6 +81,16 @@ class WorkForm(TypedForm):
     )
     coaxiality_mm = LengthField(
         label="Bores in line within, as a diameter", required=False, help_text="only for several bores"
+    )
+    match_mm = LengthField(
+        label="Bores alike within, on diameter", required=False, help_text="bores and pieces that belong together"
+    )
+    fixtures = forms.ModelMultipleChoiceField(
+        Fixture.objects.filter(retired=False), label="Held with", required=False, widget=forms.CheckboxSelectMultiple
+    )
+    target = LimitsField(label="Your own target", required=False, help_text="inside the limits: 72.010-72.018")
+    matters = forms.ChoiceField(
+        label="How much it matters", choices=Bore.Matters.choices, initial=Bore.Matters.DRAWN, required=False
     )
     name = forms.CharField(label="Name of this bore", max_length=20, required=False, help_text="H1, upper, blind")
     start_mm = LengthField(
@@ -148,14 +158,16 @@ class WorkForm(TypedForm):
         """What belongs together: rows complete, sizes that can be."""
         values = super().clean() or {}
         self._settle_limits(values)
+        self._guard_target(values)
         self._guard_way(values)
         self._guard_place(values)
         self._guard_shoulder(values)
         self.found = self._rows("found_z", "found_d", FOUND_ROWS)
         self.outside = self._rows("outside_l", "outside_d", OUTSIDE_ROWS)
+        self.breaks = self.read_breaks(values.get("length_mm"))
         self._guard_found(values)
         self._guard_outside(values)
-        self._refuse_what_is_cut(values)
+        self._refuse_what_is_cut()
         return values
 
     def clean_play_mm(self) -> tuple[Decimal, Decimal] | None:
@@ -190,6 +202,16 @@ class WorkForm(TypedForm):
             except InvalidInput as error:
                 self.refuse(error, {}, "play_mm")
 
+    def _guard_target(self, values: dict[str, Any]) -> None:
+        """The owner's own target lies inside the limits."""
+        target, limits = values.get("target"), values.get("wanted")
+        if target is None or limits is None:
+            return
+        if target.lower_mm < limits.lower_mm - 1e-9 or target.upper_mm > limits.upper_mm + 1e-9:
+            self._say("target", f"Your own target must lie inside the limits, {self._words(limits.lower_mm)} to "
+                                f"{self._words(limits.upper_mm)}; {self._words(target.lower_mm)} to "
+                                f"{self._words(target.upper_mm)} was given.")  # fmt: skip
+
     @property
     def others(self) -> list[Bore]:
         """The other bores of the line."""
@@ -209,7 +231,7 @@ class WorkForm(TypedForm):
         if self.others and not way.several:
             self._say("method", f"This job has {len(self.others) + 1} bores in line; {way.label} bores one.")
         if self.bore is not None and key != self.bore.setup.method:
-            why = why_not_shared_anew(self.bore.setup)
+            why = why_begun(self.bore.setup)
             if why:
                 self._say("method", why)
 
@@ -239,19 +261,17 @@ class WorkForm(TypedForm):
             self._say("length_mm", f"The bore ends at its shoulder: its length must lie from {least} to {most}; "
                                    f"{self._words(length)} was given.")  # fmt: skip
 
-    def _refuse_what_is_cut(self, values: dict[str, Any]) -> None:
-        """Sizes that share the stock out are fixed once a pass has been set."""
+    def _refuse_what_is_cut(self) -> None:
+        """The bore as found is what the first pass was set from: it stands once a pass is set."""
         if self.bore is None or self.errors:
             return
-        bore, limits = self.bore, values["wanted"]
+        bore = self.bore
         stored = [(size.z_mm, size.diameter_mm) for size in bore.found.all()]
-        same_found = stored == sorted((row.first_mm, row.second_mm) for row in self.found)
-        wanted = (to_decimal(limits.lower_mm), to_decimal(limits.upper_mm))
-        if same_found and wanted == (bore.lower_mm, bore.upper_mm):
+        if stored == sorted((row.first_mm, row.second_mm) for row in self.found):
             return
-        why = why_not_shared_anew(bore.setup, bore)
+        why = why_begun(bore.setup, bore)
         if why:
-            self.add_error("wanted", why)
+            self.add_error("found_d_0", why)
 
     def _rows(self, first: str, second: str, count: int) -> list[Row]:
         rows, typed = [], self.typed()
@@ -309,7 +329,8 @@ class WorkForm(TypedForm):
         values = self.cleaned_data
         plain = (
             "number", "part", "material", "due_on", "machine", "method", "reference", "room_behind_mm", "coaxiality_mm",
-            "name", "start_mm", "length_mm", "ends", "runout_limit_mm", "roundness_limit_mm", "taper_limit_mm",
+            "match_mm", "name", "start_mm", "length_mm", "ends", "runout_limit_mm", "roundness_limit_mm",
+            "taper_limit_mm",
         )  # fmt: skip
         return WorkData(
             **{name: values[name] for name in plain},
@@ -320,6 +341,11 @@ class WorkForm(TypedForm):
             quantity=values.get("quantity") or 1,
             depth_wanted=str(self.data.get("depth_wanted", "")).strip(),
             depth=values.get("depth_wanted"),
+            target=str(self.data.get("target", "")).strip(),
+            target_limits=values.get("target"),
+            matters=values.get("matters") or Bore.Matters.DRAWN,
+            fixtures=list(values.get("fixtures") or []),
+            breaks=self.breaks,
             found=self.found,
             outside=self.outside,
             typed=self.typed(),
@@ -329,37 +355,3 @@ class WorkForm(TypedForm):
 def _range_words(limits: Limits) -> str:
     """Limits that follow from a part, as they would be written."""
     return f"{limits.lower_mm:.3f}-{limits.upper_mm:.3f}"
-
-
-def _play_words(bore: Bore, units: Units) -> str:
-    """The clearance wanted, as typed while that still means the same."""
-    if bore.play_least_mm is None or bore.play_most_mm is None:
-        return ""
-    return f"{units.plain(bore.play_least_mm)} to {units.plain(bore.play_most_mm)}"
-
-
-def _day(day: date | None) -> str:
-    return day.isoformat() if day else ""
-
-
-def work_initial(bore: Bore, units: Units) -> dict[str, Any]:
-    """What the Work form shows for a stored bore: as typed, where that still means the same."""
-    setup, job = bore.setup, bore.setup.job
-    shown: dict[str, Any] = {
-        "number": job.number, "part": job.part, "material": job.material, "quantity": job.quantity,
-        "due_on": _day(job.due_on), "machine": setup.machine_id, "reference": setup.reference,
-        "wanted": "" if bore.play_least_mm is not None else bore.wanted,
-        "mate_mm": units.shown(bore.mate_mm, bore.typed.get("mate_mm")), "play_mm": _play_words(bore, units),
-        "method": setup.method, "name": bore.name, "ends": bore.ends, "depth_wanted": bore.depth_wanted,
-        "coaxiality_mm": units.shown(setup.coaxiality_mm, setup.typed.get("coaxiality_mm")),
-        "room_behind_mm": units.shown(setup.room_behind_mm, setup.typed.get("room_behind_mm")),
-    }  # fmt: skip
-    for name in ("start_mm", "length_mm", "runout_limit_mm", "roundness_limit_mm", "taper_limit_mm"):
-        shown[name] = units.shown(getattr(bore, name), bore.typed.get(name))
-    for place, size in enumerate(bore.found.all()):
-        shown[f"found_z_{place}"] = units.shown(size.z_mm, size.typed.get("first"))
-        shown[f"found_d_{place}"] = units.shown(size.diameter_mm, size.typed.get("second"))
-    for place, step in enumerate(bore.outside.all()):
-        shown[f"outside_l_{place}"] = units.shown(step.length_mm, step.typed.get("first"))
-        shown[f"outside_d_{place}"] = units.shown(step.diameter_mm, step.typed.get("second"))
-    return shown

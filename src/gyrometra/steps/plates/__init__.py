@@ -1,8 +1,8 @@
 """Dial plates and rows of the steps: results as words in the reader's unit, each with its because."""
 
-from gyrometra.steps.plates.bar import bar, bar_rows
+from gyrometra.steps.plates.bar import bar, bar_rows, opening_line, tuning_line
 from gyrometra.steps.plates.base import Because, Plate, ghost_rail, rail
-from gyrometra.steps.plates.bore import bore, cut_values
+from gyrometra.steps.plates.bore import bore, bundle_values, cut_values
 from gyrometra.steps.plates.check import check, signed_verdict, verdict_plate
 from gyrometra.steps.plates.cuts import cut_totals, cuts, pass_rows
 from gyrometra.steps.plates.head import hole_rows
@@ -19,6 +19,7 @@ __all__ = [
     "bar",
     "bar_rows",
     "bore",
+    "bundle_values",
     "check",
     "cut_totals",
     "cut_values",
@@ -27,12 +28,14 @@ __all__ = [
     "ghost_rail",
     "hole_rows",
     "line_table",
+    "opening_line",
     "pass_rows",
     "rail",
     "round_initial",
     "sheet_plates",
     "signed_verdict",
     "true",
+    "tuning_line",
     "verdict_plate",
     "ways",
     "work",

@@ -11,6 +11,7 @@ from gyrometra.bridge.units import Units
 from gyrometra.jobs.reckon import Reckoning
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Because, Plate
+from gyrometra.steps.plates.centres import centres_plates
 from gyrometra.steps.plates.head import hole_plate
 from gyrometra.steps.plates.line import line_plates
 
@@ -64,12 +65,69 @@ def bar_rows(page: JobPage) -> list[BarRow]:
     return rows
 
 
+@dataclass(frozen=True, kw_only=True)
+class StateLine:
+    """One line with its mark."""
+
+    state: str
+    words: str
+
+    @property
+    def mark(self) -> str:
+        """The mark that goes with the state."""
+        return self.state
+
+    @property
+    def known(self) -> bool:
+        """Whether nothing is to be looked at again."""
+        return self.state == "in"
+
+
+def opening_line(page: JobPage) -> StateLine | None:
+    """The bar that opens the bore up, under its own heaviest cut."""
+    found, units = page.reckoning.opening, page.units
+    if found is None:
+        return None
+    hard = [name for name in found.overhang.exceeded if name != "rule"]
+    words = f"springs {units.planned(found.spring_mm)} at {units.planned(found.cut.depth_mm)} deep"
+    if not found.enters:
+        return StateLine(state="over", words="does not enter the bore as found, or is too short")
+    if hard:
+        limit = units.limit(found.overhang.hard_limit_mm or 0)
+        return StateLine(state="over", words=f"{words}: past its hard limit of {limit}")
+    if found.overhang.exceeded:
+        return StateLine(state="advice", words=f"{words}: past the rule of thumb")
+    entry = page.reckoning.entry_mm
+    return StateLine(state="in", words=f"{words}; the bar below then enters Ø{units.planned(entry or 0)}")
+
+
+def tuning_line(page: JobPage) -> StateLine | None:
+    """Where the damper of a tuned bar must stand; only its owner's own points are used."""
+    found, bar, units = page.reckoning.tuning, page.reckoning.bar, page.units
+    if found is None or bar is None:
+        return None
+    if found.turns is None:
+        near = [p for p in (found.before, found.after) if p is not None]
+        points = " or ".join(f"{units.length(p.overhang_mm)} ({p.turns:g} turns)" for p in near)
+        words = f"{bar.name} is not tuned for this overhang: its table has {points}. Nothing is guessed between."
+        return StateLine(state="advice", words=words)
+    move = found.move_turns
+    if move is None:
+        return StateLine(state="advice", words=f"Damper to {found.turns:g} turns out; where it stands is not known")
+    if abs(move) < 1e-9:
+        return StateLine(state="in", words=f"Damper stands at {found.turns:g} turns out, right for this overhang")
+    way = "out" if move > 0 else "in"
+    return StateLine(state="advice", words=f"Turn the damper {abs(move):g} turns {way}, to {found.turns:g} out")
+
+
 def bar(page: JobPage) -> list[Plate]:
     """Overhang, spring, hard limit; in a head its hole, in bearings where they stand."""
     reckoning, units = page.reckoning, page.units
-    way = page.job.setup.way.set_by
-    if way == "over-bar":
+    way = page.job.setup.way.bar_in
+    if way == "bearings":
         return line_plates(page)
+    if way == "centres":
+        return centres_plates(page)
     if reckoning.reach is None or reckoning.out_mm is None:
         return [Plate(label="Hang the bar out", governs="Missing:", reason="a reach that fits")]
     out = _hang_out(page, reckoning.out_mm)
@@ -141,20 +199,27 @@ def _spring(page: JobPage) -> Plate:
         label="Spring, on radius",
         number=units.planned(spring),
         unit=units.label,
-        words=(f"allowed {units.fine(reckoning.budget_mm)}", f"push {force.radial_n:.0f} N"),
+        words=(
+            f"allowed {units.fine(reckoning.budget_mm)}, push {force.radial_n:.0f} N",
+            f"{(reckoning.tip_stiffness_n_mm or 0) / 1000:.1f} N/µm, rings at {reckoning.frequency_hz or 0:.0f} Hz",
+        ),
         governs="Allowed:",
         reason="your own figure" if own else "a quarter of the size tolerance",
         state="bad" if over else "plain",
         because=Because(
-            formula="spring = |radial force| L^3 / (3 E I)",
+            formula="spring = |radial force| / stiffness of the bar with its real steps",
             inputs=[
+                ("stiffness at the cutter", f"{(reckoning.tip_stiffness_n_mm or 0) / 1000:.1f} N/µm"),
+                ("lowest mode", f"{reckoning.frequency_hz or 0:.0f} Hz"),
+                *([("as stiff as a plain bar of", f"Ø{units.planned(reckoning.stands_out.equal_diameter_mm)}")]
+                  if reckoning.bar and reckoning.bar.steps_mm and reckoning.stands_out else []),
                 ("radial force", f"{force.radial_n:.1f} N"),
                 ("specific force kc", f"{force.kc_mpa:.0f} MPa"),
                 ("chip thickness", f"{force.chip_thickness_mm:.3f} mm"),
             ],
-            source="Kienzle on the chord of the edge; Euler-Bernoulli cantilever.",
+            source="Kienzle on the chord of the edge; Euler-Bernoulli beam of the stepped bar, clamped at the holder.",
         ),
-    )
+    )  # fmt: skip
 
 
 def _heaviest(reckoning: Reckoning, units: Units) -> Plate:
@@ -162,7 +227,7 @@ def _heaviest(reckoning: Reckoning, units: Units) -> Plate:
     if cut is None or force is None:
         return Plate(label="Heaviest cut", governs="Missing:", reason="the cutter")
     return Plate(
-        label="Heaviest cut, radial",
+        label="Heaviest cut left, radial" if reckoning.done and reckoning.left else "Heaviest cut, radial",
         number=units.planned(cut.depth_mm),
         unit=units.label,
         words=(f"feed {units.plain(cut.feed_mm_rev)} a turn", f"cutting force {force.tangential_n:.0f} N"),

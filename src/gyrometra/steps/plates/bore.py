@@ -8,6 +8,7 @@ from typing import Any
 
 from gyrometra.bridge.units import Units, to_decimal
 from gyrometra.cutting.ledger import Ledger, PassRow
+from gyrometra.jobs.setting import Setting
 from gyrometra.steps import scenes
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Plate
@@ -40,6 +41,7 @@ def bore(page: JobPage) -> dict[str, Any]:
         "rests_until": ledger.rests_until(page.today),
         "ledger": ledger,
         "current": current,
+        "bundle": bundle(page),
         "lines": lines,
         "bands": scenes.bore_scenes(page),
         "plates": _bore_plates(page, ledger, current),
@@ -142,15 +144,51 @@ def cut_values(page: JobPage, kind: str, cleaned: Mapping[str, Any], text: str) 
     row = next((r for r in page.ledger.rows if r.planned.cut.number == cleaned["number"]), None)
     if row is None:
         return {**base, "number": cleaned["number"]}
-    setting = page.ledger.next_setting(row)
+    return {**base, **_set_values(row, page.ledger.next_setting(row))}
+
+
+def _set_values(row: PassRow, setting: Setting) -> dict[str, Any]:
+    """What the log keeps of a pass that is set."""
+    rpm = row.planned.rpm
     return {
-        **base,
-        "number": cleaned["number"],
+        "number": row.planned.cut.number,
+        "pass_kind": row.planned.cut.kind,
+        "rpm": None if rpm is None else round(rpm, 2),
         "value_mm": to_decimal(row.planned.cut.diameter_mm),
         "change_mm": to_decimal(setting.change_mm),
         "divisions": round(setting.divisions, 3) if setting.move else None,
         "setting_mm": None if setting.reads_mm is None else to_decimal(setting.reads_mm),
     }
+
+
+def bundle(page: JobPage) -> list[PassRow]:
+    """The roughing passes from the current one on that nothing is measured between: one tap logs them all."""
+    row = page.ledger.current
+    if row is None or row.set_entry is not None:
+        return []
+    rows = page.ledger.rows[page.ledger.rows.index(row) :]
+    found: list[PassRow] = []
+    for one in rows:
+        if not one.planned.is_roughing:
+            break
+        found.append(one)
+        if one.planned.cut.measure_after:
+            break
+    return found if len(found) > 1 else []
+
+
+def bundle_values(page: JobPage, through: int) -> list[dict[str, Any]]:
+    """What the log keeps of each pass of a bundle, up to and with pass `through`: each counts from the one before."""
+    rows = [row for row in bundle(page) if row.planned.cut.number <= through]
+    if not rows:
+        return []
+    size, stand = page.ledger.size_before(rows[0]), page.ledger.dial_at
+    found = []
+    for row in rows:
+        setting = page.reckoning.setting(size, row.planned.cut.diameter_mm, stand, history=page.ledger.history)
+        found.append(_set_values(row, setting))
+        size, stand = row.planned.cut.diameter_mm, setting.stands_at
+    return found
 
 
 # ---------------------------------------------------------------- Check

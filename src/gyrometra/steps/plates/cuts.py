@@ -2,23 +2,24 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from gyrocore import Speed, sentence
+from gyrocore import INTERRUPTED_SHARE, Speed, sentence
 from gyrodraw import lever_gate
-from gyrometra.jobs.reckon import Reckoning
+from gyrometra.jobs.reckon import PlannedPass, Reckoning
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Because, Plate
 from gyrometra.steps.plates.depth import depth_plate
-from gyrometra.steps.plates.setting import SETTING_COLUMN, setting_plate, setting_words
+from gyrometra.steps.plates.setting import setting_column, setting_plate, setting_words
 
 
 @dataclass(frozen=True, kw_only=True)
 class PassLine:
     """One pass in the list."""
 
-    number: int
+    number: str
     kind: str
     depth: str
     size: str
@@ -28,26 +29,57 @@ class PassLine:
     feed: str
     minutes: str
     measure: bool
+    done: bool
 
 
 def pass_rows(page: JobPage) -> list[PassLine]:
-    """The passes with their dials."""
-    units = page.units
-    return [
-        PassLine(
-            number=row.cut.number,
-            kind=row.cut.kind,
-            depth=units.planned(row.cut.depth_mm),
-            size=units.planned(row.cut.diameter_mm),
-            dial=setting_words(row.setting, units) if row.cut.depth_mm else "leave the setting",
-            at=f"{row.setting.stands_at:.1f}".removesuffix(".0") if row.setting.move else "",
-            rpm=f"{row.rpm:.0f}" if row.rpm else "",
-            feed=units.plain(row.feed_mm_rev),
-            minutes=f"{row.time.minutes:.1f}" if row.time else "",
-            measure=row.cut.measure_after,
-        )
-        for row in page.reckoning.planned
-    ]
+    """The passes with their dials; a long run of equal roughing stands on one line."""
+    rows: list[PassLine] = []
+    for bundle in bundles(page.reckoning.planned):
+        rows += [_pass_line(bundle, page)] if len(bundle) >= BUNDLE else [_pass_line([row], page) for row in bundle]
+    return rows
+
+
+#: So many equal passes in a run stand together; fewer are listed one by one.
+BUNDLE = 5
+
+
+def bundles(planned: Sequence[PlannedPass]) -> list[list[PlannedPass]]:
+    """Runs of equal passes that nothing is measured between."""
+    runs: list[list[PlannedPass]] = []
+    for row in planned:
+        last = runs[-1][-1] if runs else None
+        if last is not None and not last.cut.measure_after and _alike(last, row):
+            runs[-1].append(row)
+        else:
+            runs.append([row])
+    return runs
+
+
+def _alike(one: PlannedPass, other: PlannedPass) -> bool:
+    same_depth = abs(one.cut.depth_mm - other.cut.depth_mm) < 1e-9
+    return one.cut.kind == other.cut.kind == "rough" and same_depth and not other.cut.measure_after
+
+
+def _pass_line(rows: Sequence[PlannedPass], page: JobPage) -> PassLine:
+    units, first, last = page.units, rows[0], rows[-1]
+    setting = setting_words(first.setting, units, page.job.setup.plan) if first.cut.depth_mm else "leave the setting"
+    times = [row.time.minutes for row in rows if row.time]
+    many = len(rows) > 1
+    return PassLine(
+        number=f"{first.cut.number} to {last.cut.number}" if many else str(first.cut.number),
+        kind=first.cut.kind,
+        depth=units.planned(first.cut.depth_mm),
+        size=f"{units.planned(first.cut.diameter_mm)} to {units.planned(last.cut.diameter_mm)}" if many
+        else units.planned(last.cut.diameter_mm),
+        dial=f"{setting}, each" if many else setting,
+        at=f"{last.setting.stands_at:.1f}".removesuffix(".0") if last.setting.move else "",
+        rpm=f"{first.rpm:.0f}" if first.rpm else "",
+        feed=units.plain(first.feed_mm_rev),
+        minutes=f"{sum(times):.1f}" if times else "",
+        measure=last.cut.measure_after,
+        done=last.cut.number <= len(page.reckoning.done),
+    )  # fmt: skip
 
 
 def cut_totals(page: JobPage) -> dict[str, Any]:
@@ -60,9 +92,13 @@ def cut_totals(page: JobPage) -> dict[str, Any]:
         **_batch(page),
         "ra": f"{ra.ra_um:.2f}" if ra else "",
         "ra_rough": f"{rough.ra_um:.1f}" if rough else "",
-        "column": SETTING_COLUMN[page.job.setup.way.set_by],
+        "column": setting_column(page),
         "copied": _copied_words(page),
         "has_dial": reckoning.dial is not None,
+        "power": _power_words(page),
+        "pockets": _pocket_words(page),
+        "proven": proven_rows(page),
+        "interrupted": _interrupted_words(page),
         "notes": [sentence(n, units.unit) for n in (reckoning.passes.notes if reckoning.passes else ())],
     }
 
@@ -78,6 +114,64 @@ def _copied_words(page: JobPage) -> str:
         f"The first cut swings {units.planned(swing)} round the wall; the bar copies {100 * ratio:.1f} % of it a pass, "
         f"so pass {count} is within {limit}."
     )
+
+
+def _power_words(page: JobPage) -> str:
+    """The hardest pass against the machine's drive."""
+    found, drive = page.reckoning.power, page.reckoning.machine.drive
+    if found is None or drive is None:
+        return ""
+    torque = f", torque {found.torque_nm:.0f} N m" + (f" of {drive.torque_nm:.0f}" if drive.torque_nm else "")
+    return (
+        f"Heaviest pass: {found.power_w / 1000:.2f} of {drive.power_w / 1000:g} kW at the spindle{torque}; "
+        f"it could drive {page.units.planned(found.deepest_mm)} deep."
+    )
+
+
+def _pocket_words(page: JobPage) -> str:
+    """Which of the machine's speeds lie between chatter lobes."""
+    found, frequency = page.reckoning.pockets, page.reckoning.frequency_hz
+    if found is None or frequency is None:
+        return ""
+    speeds = ", ".join(f"{p.speed_rpm:.0f} rpm ({100 * p.beside_share:+.0f} %)" for p in found.pockets)
+    words = sentence(found.notes[0], page.units.unit)
+    return f"Bar rings at {frequency:.0f} Hz. {words}" + (f" They are {speeds}." if speeds else "")
+
+
+def _interrupted_words(page: JobPage) -> str:
+    breaks = [broken.get_kind_display() for broken in page.bore.interruptions.all()]
+    if not breaks:
+        return ""
+    return (
+        f"Interrupted by {', '.join(breaks)}: speeds are {100 * INTERRUPTED_SHARE:.0f} % of the material's, since the "
+        "edge is struck at every turn. Your own figure overrides it."
+    )
+
+
+@dataclass(frozen=True, kw_only=True)
+class ProvenRow:
+    """A surface speed that cut well: the field it fills, and the figure."""
+
+    field: str
+    value: str
+    words: str
+
+
+def proven_rows(page: JobPage) -> list[ProvenRow]:
+    """Speeds that ran quiet and clean in this material with this cutter, the newest of each stage."""
+    rows = []
+    for found in page.proven:
+        stage = "rough" if found.is_roughing else "finish"
+        own = getattr(page.job.setup.plan, f"{stage}_speed_m_min")
+        speed = f"{found.speed_m_min:.0f}"
+        if own is not None and f"{own:.0f}" == speed:
+            continue
+        rows.append(
+            ProvenRow(field=f"{stage}_speed_m_min", value=speed,
+                      words=f"{speed} m/min, {'roughing' if found.is_roughing else 'finishing'}: quiet and clean at "
+                            f"Ø{page.units.planned(found.diameter_mm)}, {found.rpm:.0f} rpm in {found.job}")
+        )  # fmt: skip
+    return rows
 
 
 def _batch(page: JobPage) -> dict[str, str]:
@@ -124,6 +218,7 @@ def _speed_plate(label: str, speed: Speed | None, stage: str, page: JobPage) -> 
     lever = reckoning.machine.lever_for(speed.set_rpm)
     wanted = reckoning.surface_speed(stage) or 0.0
     over = speed.set_rpm > speed.exact_rpm * (1 + 1e-9)
+    weak = reckoning.power if stage == "rough" and reckoning.power and not reckoning.power.holds else None
     words = (
         f"lever {lever} = {speed.set_rpm:.0f} rpm" if lever else f"{speed.set_rpm:.0f} rpm",
         f"{100 * (speed.set_rpm / speed.exact_rpm - 1):.1f} % over" if over else "",
@@ -134,8 +229,11 @@ def _speed_plate(label: str, speed: Speed | None, stage: str, page: JobPage) -> 
         unit="rpm",
         scene=lever_gate([s.lever for s in reckoning.machine.speeds.all()], lever) if lever else None,
         words=[word for word in words if word],
-        governs=_speed_governor(speed, reckoning),
-        reason=f"{wanted:g} m/min asks {speed.exact_rpm:.0f}",
+        governs=f"Do not run. {weak.governs.capitalize()}:" if weak else _speed_governor(speed, reckoning),
+        reason=f"{100 * weak.share:.0f} % of the machine's; {units.planned(weak.deepest_mm)} deep is the most"
+        if weak
+        else f"{wanted:g} m/min asks {speed.exact_rpm:.0f}",
+        state="bad" if weak else "plain",
         because=Because(
             formula="n = 1000 v / (pi D), then the machine's next speed down, never over the cap",
             inputs=[

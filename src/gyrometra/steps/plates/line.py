@@ -110,6 +110,8 @@ def _bearing_plate(page: JobPage) -> Plate:
         missing = "the line bar" if plan.bar is None else "two bearings"
         why = error_sentence(problem, units.unit, "bearings") if problem else missing
         return Plate(label="Stand the bearings", governs="Missing:" if problem is None else "Refused:", reason=why)
+    if page.job.setup.method == "pilot" and line.layout.bearings_ok:
+        return _pilot_plate(page, line)
     if (line.holds and line.layout.ok) or better is None:
         return _standing_plate(page, line)
     place = next(at for at in better.bearings_mm if at not in line.bearings_mm)
@@ -123,6 +125,37 @@ def _bearing_plate(page: JobPage) -> Plate:
         reason=_worst_words(better, page),
         state="plain" if line.holds else "warn",
         because=_because(better, page),
+    )
+
+
+def _pilot_plate(page: JobPage, line: Line) -> Plate:
+    """What the guides prove: closer than this a bore is measured, not taken from them."""
+    units, guidance, asked = page.units, line.guidance, line.coaxiality_mm
+    label = "Its guides prove, as a diameter"
+    if guidance is None:
+        return Plate(label=label, governs="Missing:", reason="play in the guides, on diameter")
+    proved = line.off_line_mm
+    short = asked is not None and proved > asked + 1e-9
+    return Plate(
+        label=label,
+        number=units.planned(proved),
+        unit=units.label,
+        words=(
+            f"leans {guidance.lean_mm_m:.3f} in 1000 at most",
+            "" if asked is None else f"asked {units.fine(asked)}",
+        ),
+        governs="Guides prove too little:" if short else "Play governs:",
+        reason="measure each bore against the guides" if short else f"{units.fine(page.job.setup.plan.guide_play_mm)}",
+        state="warn" if short else "bad" if line.springs_too_far() or line.chatters else "plain",
+        because=Because(
+            formula="off = play / 2 x (|1 - s| + |s|), s along the guides; sag on top; as a diameter twice that",
+            inputs=[
+                *((row.bore, f"{units.planned(row.off_mm)} off by play") for row in guidance.rows),
+                ("sag off the line", units.planned(line.off_line_mm - 2 * guidance.worst_mm)),
+                *((sentence(n, units.unit), "") for n in guidance.notes),
+            ],
+            source="Derived: a straight bar held within a gap at two places.",
+        ),
     )
 
 

@@ -2,20 +2,31 @@
 
 from __future__ import annotations
 
-from gyrocore import Dial, DialMove, NextCut, sentence
-from gyrodraw import dial_scale
+from gyrocore import Dial, DialMove, NextCut, OverBar, sentence
+from gyrodraw import Scene, dial_scale
 from gyrometra.bridge.units import Units
+from gyrometra.jobs.models import Plan
 from gyrometra.jobs.setting import Setting
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Because, Plate
 
 #: What the column of settings is called, by what a cut is set with.
-SETTING_COLUMN = {
+_COLUMN = {
     "dial": "cross-slide",
     "head": "head dial",
     "over-bar": "over bar and point",
     "micrometer": "setting micrometer",
 }
+
+
+#: By what is chosen instead, where a cutter can be set in several ways.
+_COLUMN_WITH = {"protrusion": "point above the bar", "indicator": "behind the bit", "jig": "jig reads"}
+
+
+def setting_column(page: JobPage) -> str:
+    """What the column of settings is called."""
+    plan, way = page.job.setup.plan, page.job.setup.way.set_by
+    return _COLUMN_WITH.get(plan.set_with, _COLUMN[way]) if way == "over-bar" else _COLUMN[way]
 
 
 def dial_words(move: DialMove) -> str:
@@ -27,8 +38,12 @@ def dial_words(move: DialMove) -> str:
     return f"{' + '.join(parts)} {way}"
 
 
-def setting_words(setting: Setting, units: Units) -> str:
+def setting_words(setting: Setting, units: Units, plan: Plan | None = None) -> str:
     """The setting of a pass in the list."""
+    if setting.advance is not None:
+        return f"{units.signed(setting.advance.advance_mm)} along the bit"
+    if setting.over is not None and plan is not None:
+        return units.planned(over_words(setting.over, plan, units)[1])
     if setting.reads_mm is not None:
         return units.planned(setting.reads_mm)
     return dial_words(setting.move) if setting.move else f"{units.planned(setting.radial_mm)} on radius"
@@ -36,8 +51,10 @@ def setting_words(setting: Setting, units: Units) -> str:
 
 def setting_plate(label: str, setting: Setting, page: JobPage, start: str) -> Plate:
     """The plate of the next setting, with what it comes from."""
+    if setting.advance is not None:
+        return _indicator_plate(label, setting, page)
     if setting.over is not None:
-        return _over_bar_plate(label, setting, page)
+        return _over_the_bar(label, setting, page)
     if setting.learned is not None:
         return _micrometer_plate(label, setting, setting.learned, page)
     dial = page.reckoning.dial
@@ -69,17 +86,90 @@ def _dial_plate(label: str, setting: Setting, move: DialMove, dial: Dial, units:
     )
 
 
+def over_words(over: OverBar, plan: Plan, units: Units) -> tuple[str, float]:
+    """What is read and how much, by what the cutter is set with: over the bar, above it, or on the jig."""
+    if plan.set_with == Plan.SetWith.PROTRUSION:
+        return "point above the bar", over.protrusion_mm
+    if plan.set_with == Plan.SetWith.JIG:
+        return "jig on the bar", over.protrusion_mm + float(plan.jig_zero_mm or 0)
+    return "over bar and point", over.reading_mm
+
+
+def _scale(value_mm: float, units: Units) -> Scene:
+    """A micrometer's scale at a reading, in the reader's unit."""
+    return dial_scale(value_mm) if units.unit == "mm" else dial_scale(value_mm / 25.4, unit_step=0.001)
+
+
+def _over_the_bar(label: str, setting: Setting, page: JobPage) -> Plate:
+    plan = page.job.setup.plan
+    if plan.set_with in (Plan.SetWith.PROTRUSION, Plan.SetWith.JIG):
+        return _above_bar_plate(label, setting, page)
+    return _over_bar_plate(label, setting, page)
+
+
+def _above_bar_plate(label: str, setting: Setting, page: JobPage) -> Plate:
+    """Step gauge or jig: how far the point stands above the bar's own back."""
+    units, over, plan = page.units, setting.over, page.job.setup.plan
+    assert over is not None  # noqa: S101 - the caller has looked
+    words, reading = over_words(over, plan, units)
+    jig = plan.set_with == Plan.SetWith.JIG
+    return Plate(
+        label=f"{'Jig reads' if jig else 'Point above the bar'}, {label.lower()} Ø{units.planned(setting.to_mm)}",
+        number=units.planned(reading),
+        unit=units.label,
+        scene=_scale(reading, units),
+        words=(words, f"over bar and point {units.planned(over.reading_mm)}"),
+        governs="Size governs:",
+        reason=f"half of {units.planned(setting.to_mm)} less the bar",
+        because=Because(
+            formula="point above the bar = (cut - bar) / 2" + (", and what the jig reads with it flush" if jig else ""),
+            inputs=[
+                ("from the last size", f"{units.planned(setting.change_mm)} on diameter, "
+                                       f"{units.planned(setting.radial_mm)} on radius"),
+                *([("jig with the point flush", units.planned(plan.jig_zero_mm or 0))] if jig else []),
+                *((sentence(n, units.unit), "") for n in over.notes),
+            ],
+            source="Derived from the two radii. The bar's diameter is the one measured, not the nominal one.",
+        ),
+    )  # fmt: skip
+
+
+def _indicator_plate(label: str, setting: Setting, page: JobPage) -> Plate:
+    """An indicator behind the bit shows an amount only: it counts from the last measured size."""
+    units, advance, bar = page.units, setting.advance, page.reckoning.bar
+    assert advance is not None  # noqa: S101 - the caller has looked
+    return Plate(
+        label=f"Push the bit, {label.lower()} Ø{units.planned(setting.to_mm)}",
+        number=units.planned(abs(advance.advance_mm)),
+        unit=units.label,
+        scene=_scale(abs(advance.advance_mm), units),
+        words=(
+            "out along itself" if advance.advance_mm >= 0 else "draw it back along itself",
+            "indicator behind the bit",
+        ),
+        governs="Measured size governs:",
+        reason=f"from Ø{units.planned(setting.from_mm)}, {units.planned(advance.radial_mm)} on radius",
+        because=Because(
+            formula="along the bit = (wanted - measured) / 2 / cos(tilt)",
+            inputs=[
+                ("bit leans from square", f"{bar.tilt_deg if bar else 0:g}°"),
+                *((sentence(n, units.unit), "") for n in advance.notes),
+                ("starts only from a measured bore", "an indicator shows an amount, not a place"),
+            ],
+            source="Derived: the bit's own travel, projected on the radius.",
+        ),
+    )
+
+
 def _over_bar_plate(label: str, setting: Setting, page: JobPage) -> Plate:
     units, over = page.units, setting.over
     bar = page.reckoning.bar
     assert over is not None  # noqa: S101 - the caller has looked
-    reading = over.reading_mm if units.unit == "mm" else over.reading_mm / 25.4
-    step = 0.01 if units.unit == "mm" else 0.001
     return Plate(
         label=f"Cutter over the bar, {label.lower()} Ø{units.planned(setting.to_mm)}",
         number=units.planned(over.reading_mm),
         unit=units.label,
-        scene=dial_scale(reading, unit_step=step),
+        scene=_scale(over.reading_mm, units),
         words=("micrometer over bar back and point", f"point {units.planned(over.protrusion_mm)} above the bar"),
         governs="Size governs:",
         reason=f"half of bar {units.plain(bar.diameter_mm) if bar else ''} + {units.planned(setting.to_mm)}",
@@ -97,13 +187,12 @@ def _over_bar_plate(label: str, setting: Setting, page: JobPage) -> Plate:
 
 def _micrometer_plate(label: str, setting: Setting, learned: NextCut, page: JobPage) -> Plate:
     units, machine = page.units, page.reckoning.machine
-    shown = learned.set_diameter_mm if units.unit == "mm" else learned.set_diameter_mm / 25.4
     chance = f"{100 * learned.chance_in_limits:.0f} % of such cuts end in limits"
     return Plate(
         label=f"Set the micrometer, {label.lower()} Ø{units.planned(setting.to_mm)}",
         number=units.planned(learned.set_diameter_mm),
         unit=units.label,
-        scene=dial_scale(shown, unit_step=0.01 if units.unit == "mm" else 0.001),
+        scene=_scale(learned.set_diameter_mm, units),
         words=(
             f"bar cuts {units.signed(learned.bias_mm)} on diameter",
             f"known within {units.planned(learned.bias_sd_mm)}",

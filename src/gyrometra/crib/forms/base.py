@@ -1,0 +1,77 @@
+"""What the forms of the crib have in common, and how lists of figures are read."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+from typing import Any
+
+from django import forms
+
+from gyrocore import InvalidInput, error_sentence
+from gyrometra.bridge.fields import TypedForm
+from gyrometra.bridge.units import Units
+from gyrometra.crib.models import CribItem, Machine
+
+
+def lines_field(label: str, like: str, **kwargs: Any) -> forms.CharField:
+    """A list of figures, one thing a line; need not be filled."""
+    area = forms.Textarea(attrs={"rows": 2})
+    return forms.CharField(label=label, required=False, max_length=600, widget=area, help_text=like, **kwargs)
+
+
+def read_length(text: str, units: Units, what: str) -> float:
+    """A length over 0."""
+    try:
+        size = float(units.read(text))
+    except InvalidInput as error:
+        raise forms.ValidationError(error_sentence(error, units.unit)) from None
+    if size <= 0:
+        raise forms.ValidationError(f"A {what} must be over 0; {text} was given.")
+    return size
+
+
+def read_lengths(text: str, units: Units, what: str) -> list[float]:
+    """Lengths apart by `;`, by a comma with a space, or by a new line."""
+    pieces = re.split(r"[;\n]|,\s+", str(text))
+    return [read_length(piece.strip(), units, what) for piece in pieces if piece.strip()]
+
+
+def read_pairs(
+    text: str, first: Callable[[str], float], second: Callable[[str], float], like: str
+) -> list[list[float]]:
+    """Lines of two figures each, apart by a space."""
+    found = []
+    for line in re.split(r"[;\n]", str(text)):
+        if not line.strip():
+            continue
+        pieces = line.split()
+        if len(pieces) != 2:
+            raise forms.ValidationError(f"{line.strip()} is no pair of figures. Type two a line, like {like}.")
+        found.append([first(pieces[0]), second(pieces[1])])
+    return found
+
+
+class CribForm(TypedForm):
+    """A named thing; names stand once a kind."""
+
+    model: type[CribItem] = Machine
+    name = forms.CharField(label="Name", max_length=60)
+    notes = forms.CharField(
+        label="Notes", max_length=300, required=False, help_text="what it is good for, where it hangs"
+    )
+
+    def __init__(self, *args: Any, item: CribItem | None = None, **kwargs: Any) -> None:
+        self.item = item
+        super().__init__(*args, **kwargs)
+        self.order_fields([name for name in self.fields if name != "notes"])
+
+    def clean_name(self) -> str:
+        """Refuse a name that stands already."""
+        name = str(self.cleaned_data["name"]).strip()
+        taken = self.model._default_manager.filter(name__iexact=name)
+        if self.item is not None:
+            taken = taken.exclude(pk=self.item.pk)
+        if taken.exists():
+            raise forms.ValidationError(f"There is already a {name}. Give another name.")
+        return name

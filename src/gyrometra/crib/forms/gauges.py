@@ -1,0 +1,61 @@
+"""Forms of bore gauges and indicators."""
+
+from __future__ import annotations
+
+import re
+from typing import Any
+
+from django import forms
+
+from gyrometra.bridge.fields import LengthField
+from gyrometra.crib.forms.base import CribForm, lines_field, read_length
+from gyrometra.crib.models import Gauge, Indicator
+
+
+class GaugeForm(CribForm):
+    """A bore gauge."""
+
+    model = Gauge
+    kind = forms.ChoiceField(label="Kind", choices=Gauge.Kind.choices, initial=Gauge.Kind.TWO_POINT, required=False)
+    range_low_mm = LengthField(label="Measures from")
+    range_high_mm = LengthField(label="Measures to")
+    resolution_mm = LengthField(label="Reads to (one step)")
+    error_limit_mm = LengthField(label="Error limit, either way", positive=False, least=0)
+    single_sd_mm = LengthField(label="One reading repeats within (s)", required=False)
+    repeats_mm = lines_field("Who repeats how well", "One a line: sign-in name, s of one reading. corin 0.002")
+    correction_mm = LengthField(label="Standing correction, added", required=False, positive=False,
+                                help_text="nibs, zero error with its sign changed, ring")  # fmt: skip
+    reach_mm = LengthField(label="Measures as deep as", required=False, help_text="empty: any depth")
+    due_on = forms.DateField(label="Next check due", required=False,
+                             widget=forms.DateInput(attrs={"type": "date"}))  # fmt: skip
+
+    def clean(self) -> dict[str, Any]:
+        """From under to."""
+        values = super().clean() or {}
+        low, high = values.get("range_low_mm"), values.get("range_high_mm")
+        if low is not None and high is not None and high <= low:
+            self.add_error("range_high_mm", "The range ends where it begins or below; the larger size comes last.")
+        if values.get("correction_mm") is None:
+            values["correction_mm"] = 0
+        values["kind"] = values.get("kind") or Gauge.Kind.TWO_POINT
+        return values
+
+    def clean_repeats_mm(self) -> dict[str, float]:
+        """A person and their scatter a line."""
+        found: dict[str, float] = {}
+        for line in re.split(r"[;\n]", str(self.cleaned_data["repeats_mm"])):
+            if not line.strip():
+                continue
+            name, _, text = line.strip().partition(" ")
+            if not text.strip():
+                raise forms.ValidationError(f"{line.strip()} has no figure. Type name and scatter, like corin 0.002.")
+            found[name] = read_length(text.strip(), self.units, "scatter")
+        return found
+
+
+class IndicatorForm(CribForm):
+    """A dial or lever indicator."""
+
+    model = Indicator
+    step_mm = LengthField(label="One division")
+    range_mm = LengthField(label="Reads at most, either way")

@@ -1,0 +1,51 @@
+"""Forms of materials, and of fixtures and packing."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+
+from django import forms
+
+from gyrocore import materials
+from gyrometra.bridge.fields import LengthField
+from gyrometra.crib.forms.base import CribForm
+from gyrometra.crib.models import Fixture, Material
+
+
+def _speed(label: str) -> forms.DecimalField:
+    return forms.DecimalField(
+        label=f"{label}, m/min", min_value=Decimal("0.1"), max_value=2000, max_digits=7, decimal_places=2
+    )
+
+
+class MaterialForm(CribForm):
+    """A material: its class and what cutting, heat and speed need to know of it."""
+
+    model = Material
+    family = forms.ChoiceField(label="Class", choices=[(key, entry.label) for key, entry in materials().items()])
+    hardness = forms.CharField(label="Hardness", max_length=30, required=False, help_text="as you know it: 190 HB")
+    kc11_mpa = forms.DecimalField(label="kc1.1, MPa", min_value=50, max_value=20_000, max_digits=8, decimal_places=2)
+    mc = forms.DecimalField(label="mc", min_value=0, max_value=Decimal("0.95"), max_digits=5, decimal_places=4)
+    thrust_ratio = forms.DecimalField(
+        label="Thrust, share of the cutting force", min_value=0, max_value=3, max_digits=5, decimal_places=4
+    )
+    expansion_um_m_k = forms.DecimalField(
+        label="Expansion, µm in 1 m for 1 °C", min_value=0, max_value=100, max_digits=6, decimal_places=3
+    )
+    carbide_rough_m_min = _speed("Carbide, roughing")
+    carbide_finish_m_min = _speed("Carbide, finishing")
+    hss_rough_m_min = _speed("High-speed steel, roughing")
+    hss_finish_m_min = _speed("High-speed steel, finishing")
+    source = forms.CharField(label="Where the figures come from", max_length=120)
+
+
+class FixtureForm(CribForm):
+    """A fixture, a plate, packing or a bush that was made for a job and kept."""
+
+    model = Fixture
+    kind = forms.ChoiceField(label="Kind", choices=Fixture.Kind.choices)
+    purpose = forms.CharField(label="What for", max_length=120)
+    for_part = forms.CharField(label="Made for part", max_length=80, required=False)
+    length_mm = LengthField(label="Long", required=False)
+    width_mm = LengthField(label="Wide", required=False)
+    height_mm = LengthField(label="High", required=False, help_text="packing is chosen by it")

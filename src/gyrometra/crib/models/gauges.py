@@ -1,0 +1,73 @@
+"""Bore gauges and indicators."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any
+
+from django.db import models
+
+from gyrocore import (
+    GaugeData,
+)
+from gyrometra.crib.models.base import CribItem, mm
+
+
+class GaugeQuerySet(models.QuerySet[Any]):
+    """Gauges by the day of their next check."""
+
+    def due_by(self, day: date) -> GaugeQuerySet:
+        """Gauges in use whose check is due on that day or before, the first due first."""
+        return self.filter(retired=False, due_on__isnull=False, due_on__lte=day).order_by("due_on", "name")
+
+
+class Gauge(CribItem):
+    """A bore gauge: range, resolution, error limit, standing correction, what it reaches, due date, who repeats."""
+
+    class Kind(models.TextChoices):
+        TWO_POINT = "two-point", "two-point bore gauge"
+        THREE_POINT = "three-point", "three-point micrometer"
+        INSIDE = "inside", "inside micrometer"
+        CALLIPER = "calliper", "calliper"
+
+    kind = models.CharField(max_length=12, choices=Kind.choices, default=Kind.TWO_POINT)
+    #: How deep from the face it can measure; empty for any depth.
+    reach_mm = mm(null=True, blank=True)
+    #: How well each person repeats with it: user name -> standard deviation of one reading [mm].
+    repeats_mm = models.JSONField(default=dict, blank=True)
+    range_low_mm = mm()
+    range_high_mm = mm()
+    resolution_mm = mm()
+    error_limit_mm = mm(default=0)
+    correction_mm = mm(default=0)
+    single_sd_mm = mm(null=True, blank=True)
+    due_on = models.DateField(null=True, blank=True)
+
+    objects = GaugeQuerySet.as_manager()
+
+    def single_sd_of(self, username: str) -> float | None:
+        """What one reading of this person repeats to: their own figure, else the gauge's."""
+        own = self.repeats_mm.get(username)
+        if own is not None:
+            return float(own)
+        return None if self.single_sd_mm is None else float(self.single_sd_mm)
+
+    def data_for(self, username: str) -> GaugeData:
+        """The gauge in this person's hands, as the core judges with it."""
+        return GaugeData(
+            resolution_mm=float(self.resolution_mm),
+            error_limit_mm=float(self.error_limit_mm),
+            correction_mm=float(self.correction_mm),
+            single_sd_mm=self.single_sd_of(username),
+        )
+
+    def is_overdue(self, today: date) -> bool:
+        """Whether its check is past due."""
+        return self.due_on is not None and self.due_on < today
+
+
+class Indicator(CribItem):
+    """A dial or lever indicator: one division, and how far it reads."""
+
+    step_mm = mm()
+    range_mm = mm()

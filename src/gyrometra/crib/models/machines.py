@@ -1,0 +1,94 @@
+"""Machines with their speeds, feeds, dials and drive."""
+
+from __future__ import annotations
+
+from django.db import models
+
+from gyrocore import (
+    Dial,
+    Drive,
+)
+from gyrometra.crib.models.base import CribItem, Reads, mm
+
+
+class Machine(CribItem):
+    """A machine: its speeds with lever positions, its slide's dial where it has one, its cap when unbalanced."""
+
+    class Kind(models.TextChoices):
+        LATHE = "lathe", "lathe"
+        MILL = "mill", "mill"
+        BORER = "borer", "horizontal borer"
+        PORTABLE = "portable", "portable bar"
+        STAND = "stand", "boring stand"
+
+    class Shoes(models.TextChoices):
+        NONE = "", "has none"
+        OUT = "out", "out while it bores"
+        IN = "in", "in while it bores"
+
+    kind = models.CharField(max_length=10, choices=Kind.choices, default=Kind.LATHE)
+    division_mm = mm(null=True, blank=True)
+    divisions_per_turn = models.PositiveIntegerField(null=True, blank=True)
+    dial_reads = models.CharField(max_length=8, choices=Reads.choices, default=Reads.RADIUS)
+    unbalanced_max_rpm = models.PositiveIntegerField(null=True, blank=True)
+    #: What its bar cuts large, on diameter, as the shop knows it; small is negative. Only where a micrometer sets it.
+    cuts_large_mm = mm(null=True, blank=True)
+    shoes = models.CharField(max_length=4, choices=Shoes.choices, blank=True)
+    #: At the spindle.
+    power_kw = models.DecimalField(max_digits=7, decimal_places=3, null=True, blank=True)
+    torque_nm = models.DecimalField(max_digits=9, decimal_places=2, null=True, blank=True)
+    #: Feeds a turn, slowest first [mm]; empty where any feed can be had.
+    feeds_mm_rev = models.JSONField(default=list, blank=True)
+    travel_mm = mm(null=True, blank=True)
+    centres_mm = mm(null=True, blank=True)
+    #: Of the spindle's axis, over the table or the saddle.
+    axis_height_mm = mm(null=True, blank=True)
+    #: Of the slide that sets a cut, in divisions of its dial.
+    backlash_divisions = models.DecimalField(max_digits=6, decimal_places=2, null=True, blank=True)
+
+    @property
+    def drive(self) -> Drive | None:
+        """What it gives at the spindle; None where its power is not known."""
+        if self.power_kw is None:
+            return None
+        torque = None if self.torque_nm is None else float(self.torque_nm)
+        return Drive(power_w=1000 * float(self.power_kw), torque_nm=torque)
+
+    def feed_had(self, feed_mm_rev: float) -> float:
+        """The machine's feed for a wanted one: the nearest that is not coarser, else its finest."""
+        finer = [feed for feed in self.feeds_mm_rev if feed <= feed_mm_rev * (1 + 1e-9)]
+        return max(finer, default=min(self.feeds_mm_rev, default=feed_mm_rev))
+
+    @property
+    def dial(self) -> Dial | None:
+        """The dial of the slide that sets a cut, for the core."""
+        if self.division_mm is None or self.divisions_per_turn is None:
+            return None
+        return Dial(
+            division_mm=float(self.division_mm),
+            divisions_per_turn=self.divisions_per_turn,
+            reads=self.dial_reads,
+        )
+
+    def speeds_rpm(self) -> list[float]:
+        """All spindle speeds, slowest first."""
+        return [float(speed.rpm) for speed in self.speeds.all()]
+
+    def lever_for(self, rpm: float) -> str:
+        """The lever position of a speed."""
+        return next((s.lever for s in self.speeds.all() if abs(float(s.rpm) - rpm) < 1e-6), "")
+
+
+class MachineSpeed(models.Model):
+    """One spindle speed and the lever positions that give it."""
+
+    machine = models.ForeignKey(Machine, on_delete=models.CASCADE, related_name="speeds")
+    lever = models.CharField(max_length=12, blank=True)
+    rpm = models.DecimalField(max_digits=8, decimal_places=2)
+
+    class Meta:
+        ordering = ["rpm"]
+        constraints = [models.UniqueConstraint(fields=["machine", "rpm"], name="one_speed_once")]
+
+    def __str__(self) -> str:
+        return f"{self.lever} {self.rpm}"

@@ -1,0 +1,23 @@
+"""A setting keeps its kind of pass and the speed it was planned with."""
+
+from django.db import migrations, models
+
+
+class Migration(migrations.Migration):
+
+    dependencies = [
+        ('cutting', '0004_micrometer_setting'),
+    ]
+
+    operations = [
+        migrations.AddField(
+            model_name='cutentry',
+            name='pass_kind',
+            field=models.CharField(blank=True, max_length=8),
+        ),
+        migrations.AddField(
+            model_name='cutentry',
+            name='rpm',
+            field=models.DecimalField(blank=True, decimal_places=2, max_digits=8, null=True),
+        ),
+    ]

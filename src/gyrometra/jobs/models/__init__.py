@@ -1,0 +1,11 @@
+"""A job, its set-up (one axis of rotation), the bores on it, the plan, and what its logs have in common."""
+
+from gyrometra.jobs.models.bore import Bore, FoundSize, Interruption, OutsideStep
+from gyrometra.jobs.models.job import Job, SetUp
+from gyrometra.jobs.models.logs import KeptAnswer, LogEntry, LogQuerySet, SignOff
+from gyrometra.jobs.models.plan import Plan
+
+__all__ = [
+    "Bore", "FoundSize", "Interruption", "Job", "KeptAnswer", "LogEntry", "LogQuerySet", "OutsideStep",
+    "Plan", "SetUp", "SignOff",
+]  # fmt: skip

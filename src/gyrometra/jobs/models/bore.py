@@ -1,0 +1,164 @@
+"""A bore of a set-up's axis: as found, as wanted, its outside, what breaks its wall."""
+
+from __future__ import annotations
+
+from django.db import models
+
+from gyrocore import BoreInLine, Limits
+from gyrometra.crib.models import mm
+from gyrometra.jobs.models.job import SetUp
+
+
+class Bore(models.Model):
+    """One bore of a set-up's axis: where it lies, as it is, as it must become, what else it must keep."""
+
+    class Ends(models.TextChoices):
+        THROUGH = "through", "through"
+        SHOULDER = "shoulder", "counterbore, ends at a shoulder"
+        BLIND = "blind", "blind, closed at its end"
+
+    class Matters(models.TextChoices):
+        LITTLE = "little", "little: one direction will do"
+        DRAWN = "drawn", "as drawn"
+        MUCH = "much", "much: three directions, twice each"
+
+    setup = models.ForeignKey(SetUp, on_delete=models.CASCADE, related_name="bores")
+    name = models.CharField(max_length=20, default="bore")
+    place = models.PositiveSmallIntegerField(default=1)
+    #: From the open face of the first bore, along the axis.
+    start_mm = mm(default=0)
+    length_mm = mm()
+    ends = models.CharField(max_length=10, choices=Ends.choices, default=Ends.THROUGH)
+    #: The part that it must suit, as measured, and the clearance wanted on diameter; negative is a press.
+    mate_mm = mm(null=True, blank=True)
+    play_least_mm = mm(null=True, blank=True)
+    play_most_mm = mm(null=True, blank=True)
+    #: Depth of the shoulder from the open face: as written, and its limits.
+    depth_wanted = models.CharField(max_length=80, blank=True)
+    depth_lower_mm = mm(null=True, blank=True)
+    depth_upper_mm = mm(null=True, blank=True)
+    wanted = models.CharField(max_length=80)
+    nominal_mm = mm(null=True, blank=True)
+    lower_mm = mm()
+    upper_mm = mm()
+    #: The owner's own target inside the limits, as written and as limits; its middle is what is aimed at.
+    target = models.CharField(max_length=80, blank=True)
+    target_lower_mm = mm(null=True, blank=True)
+    target_upper_mm = mm(null=True, blank=True)
+    matters = models.CharField(max_length=8, choices=Matters.choices, default=Matters.DRAWN)
+    runout_limit_mm = mm()
+    roundness_limit_mm = mm(null=True, blank=True)
+    taper_limit_mm = mm(null=True, blank=True)
+    typed = models.JSONField(default=dict, blank=True)
+
+    class Meta:
+        ordering = ["place"]
+        constraints = [
+            models.UniqueConstraint(fields=["setup", "place"], name="one_bore_a_place"),
+            models.UniqueConstraint(fields=["setup", "name"], name="one_bore_a_name"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.name} {self.wanted}"
+
+    @property
+    def limits(self) -> Limits:
+        """The limits of size for the core."""
+        lower, upper = float(self.lower_mm), float(self.upper_mm)
+        nominal = None if self.nominal_mm is None else float(self.nominal_mm)
+        return Limits(nominal, lower, upper, upper - lower, self.aim_mm, ())
+
+    @property
+    def has_shoulder(self) -> bool:
+        """Whether the cut ends at a shoulder."""
+        return self.ends == self.Ends.SHOULDER
+
+    @property
+    def stops_the_cutter(self) -> bool:
+        """Whether the cutter cannot run past its end."""
+        return self.ends != self.Ends.THROUGH
+
+    @property
+    def in_line(self) -> BoreInLine:
+        """The bore's place along the axis, for the core."""
+        closed = self.ends == self.Ends.BLIND
+        return BoreInLine(name=self.name, start_mm=float(self.start_mm), end_mm=self.end_mm, closed=closed)
+
+    @property
+    def end_mm(self) -> float:
+        """Where it ends along the axis."""
+        return float(self.start_mm) + float(self.length_mm)
+
+    @property
+    def aim_mm(self) -> float:
+        """The middle of the owner's own target, else of the limits."""
+        if self.target_lower_mm is not None and self.target_upper_mm is not None:
+            return (float(self.target_lower_mm) + float(self.target_upper_mm)) / 2
+        return (float(self.lower_mm) + float(self.upper_mm)) / 2
+
+    @property
+    def is_interrupted(self) -> bool:
+        """Whether a keyway, a port or a cross hole breaks its wall."""
+        return bool(self.interruptions.all())
+
+    @property
+    def tolerance_mm(self) -> float:
+        """Upper less lower limit."""
+        return float(self.upper_mm) - float(self.lower_mm)
+
+
+class FoundSize(models.Model):
+    """The bore as found at one depth from the open face."""
+
+    bore = models.ForeignKey(Bore, on_delete=models.CASCADE, related_name="found")
+    z_mm = mm()
+    diameter_mm = mm()
+    typed = models.JSONField(default=dict, blank=True)
+
+    class Meta:
+        ordering = ["z_mm"]
+
+    def __str__(self) -> str:
+        return f"{self.diameter_mm} at {self.z_mm}"
+
+
+class OutsideStep(models.Model):
+    """A step of the outside, from the open face: so long, so thick."""
+
+    bore = models.ForeignKey(Bore, on_delete=models.CASCADE, related_name="outside")
+    place = models.PositiveSmallIntegerField()
+    length_mm = mm()
+    diameter_mm = mm()
+    typed = models.JSONField(default=dict, blank=True)
+
+    class Meta:
+        ordering = ["place"]
+
+    def __str__(self) -> str:
+        return f"{self.length_mm} of {self.diameter_mm}"
+
+
+class Interruption(models.Model):
+    """A place where the wall is broken: from and to along the bore, and where on the circle."""
+
+    class Kind(models.TextChoices):
+        KEYWAY = "keyway", "keyway"
+        PORT = "port", "port"
+        CROSS_HOLE = "cross-hole", "cross hole"
+        SLOT = "slot", "slot"
+
+    bore = models.ForeignKey(Bore, on_delete=models.CASCADE, related_name="interruptions")
+    place = models.PositiveSmallIntegerField()
+    kind = models.CharField(max_length=12, choices=Kind.choices)
+    from_mm = mm()
+    to_mm = mm()
+    angle_deg = models.DecimalField(max_digits=6, decimal_places=2, default=0)
+    #: How wide it is across, at the wall.
+    width_mm = mm()
+    typed = models.JSONField(default=dict, blank=True)
+
+    class Meta:
+        ordering = ["place"]
+
+    def __str__(self) -> str:
+        return f"{self.get_kind_display()} {self.from_mm} to {self.to_mm}"

@@ -1,0 +1,71 @@
+"""A job, and its set-up: one axis of rotation."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.db import models
+
+from gyrocore import Method, method, methods
+from gyrometra.crib.models import Fixture, Machine, Material, mm
+from gyrometra.jobs.queries import JobQuerySet
+
+
+class Job(models.Model):
+    """What came in: number, part, material. `version` counts the changes to work and plan."""
+
+    number = models.SlugField(max_length=20, unique=True)
+    part = models.CharField(max_length=80)
+    material = models.ForeignKey(Material, on_delete=models.PROTECT, related_name="jobs")
+    quantity = models.PositiveSmallIntegerField(default=1)
+    due_on = models.DateField(null=True, blank=True)
+    version = models.PositiveIntegerField(default=1)
+    made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    made_at = models.DateTimeField(auto_now_add=True)
+    changed_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    changed_at = models.DateTimeField(auto_now=True)
+    #: Where the six steps stand, worked out by `steps.progress` after every change.
+    stations = models.JSONField(default=dict, blank=True)
+
+    objects = JobQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["-changed_at"]
+
+    def __str__(self) -> str:
+        return f"{self.number} {self.part}"
+
+
+class SetUp(models.Model):
+    """One axis of rotation on one machine, bored one way; the way says which part turns and what holds it."""
+
+    class Reference(models.TextChoices):
+        OLD_BORE = "old-bore", "the old bore"
+        OUTSIDE = "outside", "the outside"
+
+    job = models.OneToOneField(Job, on_delete=models.CASCADE, related_name="setup")
+    machine = models.ForeignKey(Machine, on_delete=models.PROTECT, related_name="setups")
+    method = models.CharField(
+        max_length=12, choices=[(key, way.label) for key, way in methods().items()], default="lathe-bar"
+    )
+    reference = models.CharField(max_length=12, choices=Reference.choices)
+    room_behind_mm = mm(null=True, blank=True)
+    #: How far the middles of the bores may lie off one line, as a diameter; only for several bores.
+    coaxiality_mm = mm(null=True, blank=True)
+    #: How far the sizes of bores that belong together may differ, whatever the drawing allows each.
+    match_mm = mm(null=True, blank=True)
+    #: What holds it: fixtures, plates and packing of the crib.
+    fixtures = models.ManyToManyField(Fixture, blank=True, related_name="setups")
+    typed = models.JSONField(default=dict, blank=True)
+
+    def __str__(self) -> str:
+        return f"{self.job.number} on {self.machine}"
+
+    @property
+    def way(self) -> Method:
+        """The way of boring: which part turns, what is trued, how a cut is set."""
+        return method(self.method)
+
+    @property
+    def surface(self) -> str:
+        """The core's word for the surface that is swept."""
+        return "inside" if self.reference == self.Reference.OLD_BORE else "outside"

@@ -1,0 +1,72 @@
+"""Append-only logs, answers kept with a job, and the lead's signature."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.conf import settings
+from django.db import models
+
+from gyrometra.jobs.models.job import Job
+
+
+class LogQuerySet(models.QuerySet[Any]):
+    """Log entries that stand: not superseded by a later one."""
+
+    def standing(self) -> LogQuerySet:
+        """Leave out what a later entry has replaced or withdrawn."""
+        return self.filter(superseded_by__isnull=True, withdrawn=False)
+
+
+class LogEntry(models.Model):
+    """Append-only: who, when, how it came; a correction is a new entry that supersedes.
+
+    The database refuses to change or delete a row (see each app's second migration), and
+    `client_id` stores an entry that was sent twice once.
+    """
+
+    class Source(models.TextChoices):
+        KEYPAD = "keypad", "keypad"
+        TYPED = "typed", "typed"
+        CABLE = "cable", "cable"
+
+    client_id = models.UUIDField(unique=True)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+    source = models.CharField(max_length=8, choices=Source.choices, default=Source.TYPED)
+    text = models.CharField(max_length=60, blank=True)
+    supersedes = models.OneToOneField(
+        "self", null=True, blank=True, on_delete=models.PROTECT, related_name="superseded_by"
+    )
+    withdrawn = models.BooleanField(default=False)
+
+    objects = LogQuerySet.as_manager()
+
+    class Meta:
+        abstract = True
+        ordering = ["pk"]
+
+
+class KeptAnswer(LogEntry):
+    """An answer of a bench line, kept with a job: which line, what was typed, what it said."""
+
+    job = models.ForeignKey(Job, on_delete=models.PROTECT, related_name="kept_answers")
+    line = models.CharField(max_length=20)
+    title = models.CharField(max_length=40)
+    typed = models.JSONField(default=dict)
+    answer = models.CharField(max_length=400)
+
+    def __str__(self) -> str:
+        return f"{self.title}: {self.answer}"
+
+
+class SignOff(models.Model):
+    """The lead's name under a verdict; after it the job is closed to change."""
+
+    job = models.OneToOneField(Job, on_delete=models.PROTECT, related_name="signoff")
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+    verdict = models.JSONField()
+
+    def __str__(self) -> str:
+        return f"{self.job.number} signed by {self.by}"

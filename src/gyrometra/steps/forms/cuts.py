@@ -1,0 +1,100 @@
+"""The Cuts form: cutter, speeds, feeds, depths, passes, and what the cutter is set with."""
+
+from __future__ import annotations
+
+from datetime import date
+from decimal import Decimal
+from typing import Any
+
+from django import forms
+
+from gyrocore import InvalidInput
+from gyrometra.bridge.fields import LengthField
+from gyrometra.crib.models import Cutter
+from gyrometra.jobs.models import Plan
+from gyrometra.jobs.reckon import Reckoning
+from gyrometra.steps.forms.plan import PlanForm
+
+
+class CutsForm(PlanForm):
+    """Cutter, speeds, feeds, depths and passes."""
+
+    cutter = forms.ModelChoiceField(Cutter.objects.filter(retired=False), label="Cutter", required=False)
+    rough_speed_m_min = forms.DecimalField(
+        label="Roughing, m/min", required=False, min_value=Decimal("0.1"), max_value=2000
+    )
+    finish_speed_m_min = forms.DecimalField(
+        label="Finishing, m/min", required=False, min_value=Decimal("0.1"), max_value=2000
+    )
+    max_rpm = forms.IntegerField(label="Cap, rpm", required=False, min_value=1, max_value=20000)
+    rough_feed_mm_rev = LengthField(label="Roughing feed a turn")
+    finish_feed_mm_rev = LengthField(label="Finishing feed a turn")
+    rough_depth_mm = LengthField(label="Roughing depth at most")
+    finish_depth_mm = LengthField(label="Finishing depth")
+    finish_passes = forms.IntegerField(label="Finish passes", min_value=1, max_value=9)
+    spring_passes = forms.IntegerField(label="Spring passes", min_value=0, max_value=5)
+    test_first = forms.TypedChoiceField(
+        label="Test cut first",
+        choices=[("True", "short of size, then measure"), ("False", "straight to size")],
+        coerce=lambda text: text == "True",
+    )
+    test_leave_mm = LengthField(label="Test cut short by, on diameter", required=False)
+    hone_allowance_mm = LengthField(label="Left for honing, on diameter", positive=False, least=0)
+    set_with = forms.ChoiceField(label="Cutter set with", choices=Plan.SetWith.choices, required=False)
+    jig_zero_mm = LengthField(label="Jig reads, point flush with the bar", required=False, positive=False)
+    rest_until = forms.DateField(
+        label="Rests after roughing until",
+        required=False,
+        widget=forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d"),
+    )
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        known = Reckoning(self.job, self.bore)
+        for stage in ("rough", "finish"):
+            speed = known.surface_speed(stage)
+            self.fields[f"{stage}_speed_m_min"].widget.attrs["placeholder"] = f"{speed:g}" if speed else ""
+        self.fields["max_rpm"].widget.attrs["placeholder"] = f"{known.cap_rpm:g}" if known.cap_rpm else ""
+        self.fields["test_leave_mm"].widget.attrs["placeholder"] = "as finish takes"
+        if self.job.setup.way.set_by != "over-bar":
+            del self.fields["set_with"], self.fields["jig_zero_mm"]
+
+    _FIELDS = {
+        "min_depth_mm": "cutter",
+        "spindle_speeds_rpm": "max_rpm",
+        "surface_speed_m_min": "rough_speed_m_min",
+        "start_diameter_mm": "rough_depth_mm",
+        "aim_diameter_mm": "rough_depth_mm",
+    }
+
+    def _guard_rest(self, until: date | None) -> None:
+        """The rest must end before the work is due."""
+        due = self.job.due_on
+        if until is not None and due is not None and until > due:
+            self.add_error("rest_until", f"It would rest until {until:%d %b %Y}, but the work is due {due:%d %b %Y}.")
+
+    def clean(self) -> dict[str, Any]:
+        """The core refuses passes that rub, and a cap under every speed."""
+        values = super().clean() or {}
+        self._guard_rest(values.get("rest_until"))
+        if self.errors:
+            return values
+        trial = self.trial()
+        try:
+            if trial.start_mm is not None:
+                trial.shared()
+        except InvalidInput as error:
+            self.refuse(error, self._FIELDS, "rough_depth_mm")
+            return values
+        self._guard_setting(values, trial)
+        _ = (trial.rough_speed, trial.finish_speed)
+        for problem in trial.problems.values():
+            self.refuse(problem, self._FIELDS, "max_rpm")
+        return values
+
+    def _guard_setting(self, values: dict[str, Any], trial: Reckoning) -> None:
+        """A way that only moves by an amount starts from a measured bore; a jig has a zero of its own."""
+        if values.get("set_with") == Plan.SetWith.INDICATOR and trial.start_mm is None:
+            self.add_error("set_with", "An indicator shows an amount only: measure the bore first, on Work.")
+        if values.get("set_with") == Plan.SetWith.JIG and values.get("jig_zero_mm") is None:
+            self.add_error("jig_zero_mm", "What the jig reads with the point flush with the bar is missing.")
