@@ -13,13 +13,14 @@ from gyrodraw.dialface import DialFace, dial_face
 from gyrodraw.instruments import dial_scale, lever_gate
 from gyrodraw.linelayer import Housing, LineLayer, SagCurve, SpanRuler, line_band, strip_line
 from gyrodraw.scene import Scene
-from gyrodraw.section import Labels, Part, strip_section, work_band
+from gyrodraw.section import Broken, Labels, Part, strip_section, work_band
 from gyrodraw.shells import Shell, cuts_band
 from gyrodraw.walls import WallPoint, Walls, check_band
 from gyrodraw.zones import fit_zones
 
 __all__ = [
     "BarLayer",
+    "Broken",
     "CentresLayer",
     "DialFace",
     "Due",

@@ -78,6 +78,8 @@ def bar_band(part: Part, layer: BarLayer, width: float) -> Scene:
     scene.dimension((holder - reach * view.scale, top + 10), (holder, top + 10), layer.reach_words,
                     role="narrow-blue", above=5)  # fmt: skip
     _ruler(view, layer, holder, reach, top + 24, width)
+    if not layer.in_head:
+        scene.drag_scale = view.scale
     return scene
 
 

@@ -35,6 +35,8 @@ class Scene:
     height: float
     title: str
     shapes: list[Shape] = field(default_factory=list)
+    #: Sheet units a millimetre, where a hand may drag the shapes of the role `bar` along the axis; None where not.
+    drag_scale: float | None = None
 
     def line(self, a: Point, b: Point, role: str) -> None:
         """A straight line."""

@@ -10,6 +10,16 @@ from gyrodraw.scene import Scene
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Broken:
+    """Where the wall is broken, in mm from the open face: right through, or a groove so deep."""
+
+    start_mm: float
+    end_mm: float
+    groove_mm: float | None
+    words: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Part:
     """What is drawn of the work, in mm; depths run from the open face inward."""
 
@@ -20,6 +30,7 @@ class Part:
     hatch: str = "iron"
     #: Whether the bore ends at a shoulder: the work then goes on behind it, as long as its outside.
     shoulder: bool = False
+    breaks: Sequence[Broken] = ()
 
     @property
     def body_mm(self) -> float:
@@ -118,6 +129,18 @@ def draw_work(view: View, part: Part) -> None:
     scene.line((view.x(part.body_mm), bore_y), (view.face_x, bore_y), "wall")
 
 
+def draw_breaks(view: View, part: Part) -> None:
+    """Keyways, ports and holes as hidden edges through the wall; their words stand under it, level by level."""
+    scene, wall = view.scene, view.y(part.start_mm)
+    for place, broken in enumerate(part.breaks):
+        left, right = view.x(broken.end_mm), view.x(broken.start_mm)
+        thick = max(d for a, b, d in part.steps() if b > broken.start_mm and a < broken.end_mm)
+        top = view.y(thick) if broken.groove_mm is None else view.y(part.start_mm + 2 * broken.groove_mm)
+        scene.poly([(left, wall), (left, top), (right, top), (right, wall)], "hidden")
+        scene.line((left, wall), (right, wall), "break")
+        scene.text(((left + right) / 2, wall + 18 + 18 * place), broken.words, "label", "middle")
+
+
 def _broken_wall(view: View, part: Part, bore_y: float) -> None:
     """An outside that is not known ends in a wavy narrow line."""
     top, left, right = view.y(part.greatest_mm), view.x(part.body_mm), view.face_x
@@ -194,6 +217,7 @@ def work_band(part: Part, labels: Labels, width: float) -> Scene:
         view = View(scene, axis_y, middle + part.body_mm * view.scale / 2, view.scale)
     draw_work(view, part)
     draw_wanted(view, part)
+    draw_breaks(view, part)
     draw_axis(view, 12, width - 12)
     draw_length(view, part, labels.length, 24)
     _stations(view, part, labels)

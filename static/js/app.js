@@ -201,6 +201,60 @@ document.addEventListener("focusout", (event) => {
   if (event.target.value === kept) event.target.dispatchEvent(new Event("change", { bubbles: true }));
 });
 
+// The bar can be dragged in its drawing: the field of the overhang follows, in its own unit, and the form is sent.
+let drag = null;
+
+function hangOut(field, text) {
+  if (field.value === text) return;
+  field.value = text;
+  field.dispatchEvent(new Event("change", { bubbles: true }));
+}
+
+function nudged(field, steps) {
+  const inch = field.closest("[data-unit]")?.dataset.unit === "in";
+  const value = Number.parseFloat(field.value);
+  return Number.isFinite(value) ? (value + steps * (inch ? 0.05 : 1)).toFixed(inch ? 2 : 0) : field.value;
+}
+
+document.addEventListener("pointerdown", (event) => {
+  const bar = event.target.closest?.("svg[data-drag] .r-bar");
+  const field = document.getElementById("id_out_mm");
+  if (!bar || !field) return;
+  const svg = bar.closest("svg");
+  const shown = svg.getBoundingClientRect().width / svg.viewBox.baseVal.width;
+  drag = { x: event.clientX, scale: Number(svg.dataset.drag) * shown, from: Number.parseFloat(field.value), last: 0 };
+  event.preventDefault();
+});
+
+document.addEventListener("pointermove", (event) => {
+  const field = document.getElementById("id_out_mm");
+  if (!drag || !field || !Number.isFinite(drag.from)) return;
+  const inch = field.closest("[data-unit]")?.dataset.unit === "in";
+  const moved = (drag.x - event.clientX) / drag.scale / (inch ? 25.4 : 1);
+  const text = Math.max(0, drag.from + moved).toFixed(inch ? 2 : 0);
+  if (performance.now() - drag.last > 180) {
+    drag.last = performance.now();
+    hangOut(field, text);
+  }
+  drag.text = text;
+});
+
+document.addEventListener("pointerup", () => {
+  const field = document.getElementById("id_out_mm");
+  if (drag?.text && field) hangOut(field, drag.text);
+  drag = null;
+});
+
+document.addEventListener("keydown", (event) => {
+  if (event.target.id !== "id_out_mm" || !["ArrowUp", "ArrowDown", "PageUp", "PageDown"].includes(event.key)) return;
+  event.preventDefault();
+  const steps = (event.key.startsWith("Page") ? 10 : 1) * (event.key.endsWith("Up") ? 1 : -1);
+  event.target.value = nudged(event.target, steps);
+  clearTimeout(event.target.nudge);
+  const field = event.target;
+  field.nudge = setTimeout(() => field.dispatchEvent(new Event("change", { bubbles: true })), 250);
+});
+
 // After a swap the next cell takes the caret; nothing else moves by itself.
 document.addEventListener("htmx:afterSettle", () => {
   onItsWay = false;

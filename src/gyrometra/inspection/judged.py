@@ -24,8 +24,24 @@ from gyrometra.inspection.models import SizeReading
 from gyrometra.jobs.models import Bore, SetUp
 from gyrometra.truing.rounds import RoundView, last_standing
 
-#: Two ends and the middle, two directions: the least that a verdict stands on (insights, measuring).
-LEAST_STATIONS, LEAST_DIRECTIONS = 3, 2
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Asked:
+    """The least that a verdict stands on: depths, directions at each, readings at each place, how fine a gauge."""
+
+    stations: int
+    directions: int
+    repeats: int = 1
+    fine: bool = False
+
+
+#: By how much a bore matters. As drawn: two ends and the middle, two directions. Where it matters much also a third
+#: direction (lobes), every place twice, and a gauge that reads a tenth of the tolerance (shop practice, editable).
+ASKED = {
+    Bore.Matters.LITTLE: Asked(stations=2, directions=1),
+    Bore.Matters.DRAWN: Asked(stations=3, directions=2),
+    Bore.Matters.MUCH: Asked(stations=3, directions=3, repeats=2, fine=True),
+}
 #: Words of the verdict plate by the core's verdict.
 PLATE = {"in": "in", "under": "metal-left", "over": "over", "undecided-low": "not-proven",
          "undecided-high": "not-proven"}  # fmt: skip
@@ -138,7 +154,7 @@ class Judged:
         length = float(bore.length_mm)
         many = len(self.stations_mm) > 1
         taper = abs(form.taper_mm_100mm) * length / 100 if form and many and form.taper_mm_100mm is not None else None
-        oval = form.ovality_mm if form and self._directions >= LEAST_DIRECTIONS else None
+        oval = form.ovality_mm if form and self._directions >= 2 else None
         runout = self.runout.total_mm if self.runout else None
         return [
             self._line("Taper over the bore", taper, bore.taper_limit_mm, self.expanded_mm),
@@ -166,14 +182,40 @@ class Judged:
             counts.setdefault(z, set()).add(angle % 180)
         return min((len(angles) for angles in counts.values()), default=0)
 
+    @property
+    def asked(self) -> Asked:
+        """What a verdict of this bore stands on, by how much it matters."""
+        return ASKED[Bore.Matters(self.bore.matters)]
+
+    @property
+    def mean_mm(self) -> float | None:
+        """The mean size, for bores that must be alike."""
+        return self.form.mean_mm if self.form else None
+
+    @property
+    def on_target(self) -> bool | None:
+        """Whether every place lies inside the owner's own target; None without a target or without sizes."""
+        low, high = self.bore.target_lower_mm, self.bore.target_upper_mm
+        if low is None or high is None or not self.places:
+            return None
+        sizes = [place.measured.value_mm for place in self.places.values() if place.measured]
+        return all(float(low) - 1e-9 <= size <= float(high) + 1e-9 for size in sizes)
+
     @cached_property
     def missing(self) -> list[str]:
         """What keeps the verdict incomplete, first thing first."""
-        gaps = []
-        if len(self.stations_mm) < LEAST_STATIONS:
-            gaps.append(f"{LEAST_STATIONS - len(self.stations_mm)} more depths (two ends and the middle)")
-        if self._directions < LEAST_DIRECTIONS:
-            gaps.append("a second direction at every depth")
+        gaps, asked = [], self.asked
+        if len(self.stations_mm) < asked.stations:
+            ends = "two ends and the middle" if asked.stations > 2 else "both ends"
+            gaps.append(f"{asked.stations - len(self.stations_mm)} more depths ({ends})")
+        if self._directions < asked.directions:
+            nth = {1: "a", 2: "a second", 3: "a third"}[asked.directions]
+            gaps.append(f"{nth} direction at every depth")
+        once = [place for place in self.places.values() if len(place.readings) < asked.repeats]
+        if once:
+            gaps.append(f"a second reading at {len(once)} places: this bore matters much")
+        if asked.fine and any(p.measured and not p.measured.fine_enough for p in self.places.values()):
+            gaps.append("a finer gauge: it must read a tenth of the tolerance")
         overdue = {p.gauge.name for p in self.readings if p.gauge.is_overdue(self.today)}
         gaps += [f"{name} is past its check date" for name in sorted(overdue)]
         if self.runout is None:

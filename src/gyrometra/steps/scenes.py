@@ -8,6 +8,7 @@ from itertools import pairwise
 from gyrocore import OverhangLimit, bar_kind
 from gyrodraw import (
     BarLayer,
+    Broken,
     CentresLayer,
     DialFace,
     Housing,
@@ -36,7 +37,7 @@ from gyrodraw import (
 from gyrometra.bridge.units import Units
 from gyrometra.inspection.judged import Place
 from gyrometra.jobs.in_bearings import Line
-from gyrometra.jobs.models import Bore, Job
+from gyrometra.jobs.models import Bore, Interruption, Job
 from gyrometra.steps.page import JobPage
 from gyrometra.truing.rounds import RoundView
 
@@ -49,8 +50,8 @@ def bands(draw: Callable[[float], Scene]) -> list[tuple[str, Scene]]:
     return [(name, draw(width)) for name, width in WIDTHS.items()]
 
 
-def part_of(job: Job, bore: Bore) -> Part:
-    """The work round one bore, as it is drawn."""
+def part_of(job: Job, bore: Bore, *, words: bool = False) -> Part:
+    """The work round one bore, as it is drawn; with what breaks its wall where its words have room."""
     return Part(
         length_mm=float(bore.length_mm),
         found=[(float(s.z_mm), float(s.diameter_mm)) for s in bore.found.all()],
@@ -58,7 +59,18 @@ def part_of(job: Job, bore: Bore) -> Part:
         outside=[(float(s.length_mm), float(s.diameter_mm)) for s in bore.outside.all()],
         hatch=job.material.data.hatch,
         shoulder=bore.has_shoulder,
+        breaks=[_broken(broken) for broken in bore.interruptions.all()] if words else (),
     )
+
+
+def _broken(broken: Interruption) -> Broken:
+    """A keyway or a slot is a groove, as deep as half its width (drawn so: its depth is not asked)."""
+    groove = broken.kind in (Interruption.Kind.KEYWAY, Interruption.Kind.SLOT)
+    return Broken(
+        start_mm=float(broken.from_mm), end_mm=float(broken.to_mm),
+        groove_mm=float(broken.width_mm) / 2 if groove else None,
+        words=f"{broken.get_kind_display()} at {broken.angle_deg.normalize():f}°",
+    )  # fmt: skip
 
 
 def labels_of(page: JobPage) -> Labels:
@@ -79,7 +91,7 @@ def labels_of(page: JobPage) -> Labels:
 
 def work_scenes(page: JobPage) -> list[tuple[str, Scene]]:
     """The Work band."""
-    part, labels = part_of(page.job, page.bore), labels_of(page)
+    part, labels = part_of(page.job, page.bore, words=True), labels_of(page)
     return bands(lambda width: work_band(part, labels, width))
 
 

@@ -34,9 +34,10 @@ def draw_on_paper(scene: Scene) -> SafeString:
 @register.simple_tag
 def draw(scene: Scene, css: str = "") -> SafeString:
     """The scene as SVG; colour and weight come from CSS by role, every text is escaped."""
+    drag = "" if scene.drag_scale is None else f' data-drag="{scene.drag_scale:.5f}"'
     parts = [
         f'<svg class="scene {css}" viewBox="0 0 {scene.width:.0f} {scene.height:.0f}" role="img" '
-        f'aria-label="{escape(scene.title)}">'
+        f'aria-label="{escape(scene.title)}"{drag}>'
     ]
     for shape in scene.shapes:
         if shape.kind == "path":

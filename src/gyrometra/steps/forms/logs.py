@@ -145,7 +145,17 @@ class PassSizeForm(SizeEntryForm):
 
 
 class CheckSizeForm(SizeEntryForm):
-    """A size at a station of the finished bore."""
+    """A size at a station of the finished bore; the gauge must reach it."""
+
+    def clean(self) -> dict[str, Any]:
+        """Refuse a depth that the gauge does not reach."""
+        values = super().clean() or {}
+        gauge, z = values.get("gauge"), values.get("z")
+        if gauge is not None and z is not None and gauge.reach_mm is not None and z > gauge.reach_mm:
+            words, unit = self.units.plain, self.units.label
+            self.add_error("z", f"{gauge.name} measures {words(gauge.reach_mm)} {unit} deep; {words(z)} was given. "
+                                "From the other face, or with another gauge.")  # fmt: skip
+        return values
 
     z = forms.CharField(max_length=60)
     angle_deg = forms.DecimalField(min_value=0, max_value=Decimal("359.99"))

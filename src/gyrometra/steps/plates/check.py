@@ -52,15 +52,51 @@ def check(page: JobPage) -> dict[str, Any]:
         "doubt": units.planned(judged.expanded_mm),
         "verdict": verdict_plate(page),
         "open_round": open_round,
-        "cells": cells(open_round, None, units) if open_round else [],
+        "cells": cells(open_round, None, units, page.bore) if open_round else [],
         "suggested": _next_place(judged),
         "room": _room(judged, units),
+        "sides": [line for line in (_target_line(page), _alike_line(page)) if line],
         "history": [
             {"z": units.length(r.z_mm), "angle": f"{r.angle_deg:.0f}°", "who": r.by.username, "at": r.at,
              "value": units.measured(r.value_mm, r.gauge.resolution_mm), "gauge": r.gauge.name}
             for r in judged.readings[-6:]
         ],
     }  # fmt: skip
+
+
+@dataclass(frozen=True, kw_only=True)
+class SideVerdict:
+    """A verdict beside the one of the limits: the owner's own target, or how alike bores are."""
+
+    mark: str
+    words: str
+
+
+def _target_line(page: JobPage) -> SideVerdict | None:
+    """Right by the drawing and right by the owner are two things."""
+    bore, on = page.bore, page.judged.on_target
+    if not bore.target:
+        return None
+    if on is None:
+        return SideVerdict(mark="wait", words=f"Your own target {bore.target}: not measured")
+    words = "every place inside" if on else "not every place inside"
+    return SideVerdict(mark="in" if on else "advice", words=f"Your own target {bore.target}: {words}")
+
+
+def _alike_line(page: JobPage) -> SideVerdict | None:
+    """Bores that belong together: the largest mean less the smallest, against what is asked."""
+    asked, units = page.job.setup.match_mm, page.units
+    if asked is None:
+        return None
+    means = [(one.bore.name, one.judged.mean_mm) for one in page.each if one.judged.mean_mm is not None]
+    sizes = [(mean, name) for name, mean in means if mean is not None]
+    if len(sizes) < 2:
+        return SideVerdict(mark="wait", words=f"Alike within {units.plain(asked)}: {len(sizes)} of 2 bores measured")
+    low, high = min(sizes), max(sizes)
+    apart = high[0] - low[0]
+    holds = apart <= float(asked) + 1e-9
+    words = f"{high[1]} is {units.planned(apart)} over {low[1]}, {units.plain(asked)} asked"
+    return SideVerdict(mark="in" if holds else "over", words=f"{'Alike' if holds else 'Not alike'}: {words}")
 
 
 def _two_angles(judged: Judged) -> tuple[float, float]:
@@ -108,16 +144,20 @@ def _form_words(line: FormLine, units: Units) -> FormWords:
 
 
 def _next_place(judged: Judged) -> dict[str, str]:
-    """The first place that a verdict still needs: two ends and the middle, two directions."""
-    length = float(judged.bore.length_mm)
-    depths = [round(length * share) for share in (1 / 7, 1 / 2, 6 / 7)]
+    """The first place that a verdict still needs: both ends, the middle, directions evenly round half a turn."""
+    length, asked = float(judged.bore.length_mm), judged.asked
+    shares = (1 / 7, 1 / 2, 6 / 7) if asked.stations > 2 else (1 / 7, 6 / 7)
+    depths: list[float] = [round(length * share) for share in shares]
     known = judged.stations_mm
     if len(known) >= len(depths):
-        depths = [round(z, 6) for z in known]  # type: ignore[misc]
-    for angle in (0.0, 90.0):
-        for z in depths:
-            if (float(z), angle) not in judged.places:
-                return {"z": f"{z:g}", "angle": f"{angle:.0f}"}
+        depths = [round(z, 6) for z in known]
+    angles = (0.0, 60.0, 120.0) if asked.directions > 2 else (0.0, 90.0)[: asked.directions]
+    for again in range(asked.repeats):
+        for angle in angles:
+            for z in depths:
+                place = judged.places.get((float(z), angle))
+                if place is None or len(place.readings) <= again:
+                    return {"z": f"{z:g}", "angle": f"{angle:.0f}", "repeat": "yes" if place else ""}
     return {"z": f"{depths[0]:g}", "angle": "0"}
 
 
@@ -257,6 +297,8 @@ def signed_verdict(page: JobPage, at: datetime) -> dict[str, Any]:
         "expanded_mm": judged.expanded_mm,
         "lower_mm": float(page.bore.lower_mm),
         "upper_mm": float(page.bore.upper_mm),
+        "target": page.bore.target,
+        "on_target": judged.on_target,
         "lines": [
             {"name": line.name, "found_mm": line.found_mm, "allowed_mm": line.allowed_mm} for line in judged.lines
         ],

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from math import degrees
 from typing import Any
 
 from gyrocore import Method, error_sentence, sentence
 from gyrometra.bridge.units import Units
+from gyrometra.jobs.models import Bore
 from gyrometra.steps import scenes
 from gyrometra.steps.page import JobPage
 from gyrometra.truing.rounds import RoundView
@@ -47,18 +49,31 @@ class RoundLine:
     state: str
 
 
-def cells(view: RoundView, before: RoundView | None, units: Units, correct: int | None = None) -> list[Cell]:
+def broken_at(bore: Bore, angle_deg: float) -> str:
+    """What breaks the wall at an angle; a stylus there falls in."""
+    for broken in bore.interruptions.all():
+        half = max(5.0, degrees(float(broken.width_mm) / bore.aim_mm))
+        if abs((float(broken.angle_deg) - angle_deg + 180) % 360 - 180) <= half:
+            return str(broken.get_kind_display())
+    return ""
+
+
+def cells(
+    view: RoundView, before: RoundView | None, units: Units, bore: Bore, correct: int | None = None
+) -> list[Cell]:
     """The reading line of a round, with the last round's values; `correct` opens a read cell again."""
     was = before.values_mm if before and before.round.places == view.round.places else None
     found, active = [], view.next_place if correct is None else correct
     for place, value in enumerate(view.values_mm):
-        old = was[place] if was else None
+        old, broken = was[place] if was else None, ""
+        if view.round.surface == "inside":
+            broken = broken_at(bore, 360 * place / view.round.places)
         found.append(
             Cell(
                 place=place,
                 name=view.way.place_name(360 * place / view.round.places),
                 value=_cell_words(value, place in view.by_place, units),
-                was="" if old is None else f"was {units.signed(old)}",
+                was=f"{broken}: x skips" if broken else "" if old is None else f"was {units.signed(old)}",
                 active=place == active,
             )
         )
@@ -150,7 +165,7 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
     return {
         "last_bore": page.bores[-1],
         "open_round": open_round,
-        "cells": cells(open_round, earlier[-1] if earlier else None, units, correct) if open_round else [],
+        "cells": cells(open_round, earlier[-1] if earlier else None, units, page.bore, correct) if open_round else [],
         "shown": shown,
         "face": scenes.face_scene(shown, units) if shown else None,
         "face_small": scenes.face_scene(shown, units, small=True) if shown else None,
