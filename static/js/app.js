@@ -99,7 +99,10 @@ document.addEventListener("htmx:beforeRequest", (event) => {
   if (event.target.matches("[data-reading]")) onItsWay = true;
 });
 document.addEventListener("htmx:afterRequest", (event) => {
-  if (!event.detail.successful) onItsWay = false;
+  if (!event.detail.successful) {
+    onItsWay = false;
+    window.setTimeout(typeHeld, 0); // keys that waited go on into the next cell, held or not
+  }
 });
 
 function typeHeld() {
@@ -217,10 +220,11 @@ function nudged(field, steps) {
 }
 
 document.addEventListener("pointerdown", (event) => {
-  const bar = event.target.closest?.("svg[data-drag] .r-bar");
+  const svg = event.target.closest?.("svg[data-drag]");
   const field = document.getElementById("id_out_mm");
+  const bar = svg?.querySelector(".r-bar")?.getBoundingClientRect();
   if (!bar || !field) return;
-  const svg = bar.closest("svg");
+  if (event.clientX < bar.left || event.clientX > bar.right || event.clientY < bar.top || event.clientY > bar.bottom) return;
   const shown = svg.getBoundingClientRect().width / svg.viewBox.baseVal.width;
   drag = { x: event.clientX, scale: Number(svg.dataset.drag) * shown, from: Number.parseFloat(field.value), last: 0 };
   event.preventDefault();

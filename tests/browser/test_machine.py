@@ -1,5 +1,6 @@
 """At the machine: touch, keys, cable, two people at once."""
 
+import re
 from typing import Any
 
 import pytest
@@ -123,3 +124,55 @@ def test_because_opens_with_formula_and_source(page: Page, live_server: Any, sho
     page.locator(".dp summary").first.click()
     expect(page.locator(".dp .why").first).to_contain_text("n = 1000 v / (pi D)")
     expect(page.locator(".dp .why").first).to_contain_text("four-times rule says")
+
+
+def test_readings_are_held_while_the_server_is_away_and_sent_once(
+    browser: Browser, live_server: Any, shop: None
+) -> None:
+    context = browser.new_context(viewport={"width": 1280, "height": 800})
+    page = context.new_page()
+    sign_in(page, live_server.url)
+    begin(page, live_server.url)
+    page.keyboard.type("4\n", delay=40)
+    expect(page.locator("input[name=place]")).to_have_value("1")
+    before = Reading.objects.count()
+    context.set_offline(True)
+    for place, reading in enumerate(("5", "-3", "2"), start=2):
+        page.keyboard.type(f"{reading}\n", delay=30)
+        expect(page.locator("input[name=place]")).to_have_value(str(place))
+    expect(page.locator("#held")).to_contain_text("Held, 3")
+    expect(page.locator("#saved")).to_have_text("Held, 3")
+    expect(page.locator(".heldvalue")).to_have_count(3)
+    assert Reading.objects.count() == before, "nothing reached the server"
+    assert page.locator(".dp.stale").count() == page.locator(".dp").count()
+    context.set_offline(False)
+    expect(page.locator("#held")).to_be_hidden()
+    expect(page.locator("input[name=place]")).to_have_value("4")
+    stored = list(Reading.objects.order_by("-pk")[:3])
+    assert [float(r.value_mm or 0) for r in stored] == [0.002, -0.003, 0.005]
+    assert Reading.objects.count() == before + 3, "each once"
+    context.close()
+
+
+def test_the_bar_is_dragged_and_its_limits_follow(page: Page, live_server: Any, shop: None, faults: list[str]) -> None:
+    sign_in(page, live_server.url)
+    page.goto(f"{live_server.url}/jobs/Q-214/bar/")
+    field = page.locator("#id_out_mm")
+    expect(field).to_have_value("165")
+    bar = page.locator(".scene.wide .r-bar").first
+    box = bar.bounding_box()
+    assert box is not None
+    at = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.mouse.move(*at)
+    page.mouse.down()
+    page.mouse.move(at[0] - 60, at[1], steps=6)
+    page.mouse.up()
+    expect(field).not_to_have_value("165")
+    expect(page.locator(".dp .big").first).to_have_text(re.compile(rf"^{field.input_value()}"))
+    assert int(field.input_value()) > 165
+    page.goto(f"{live_server.url}/jobs/Q-214/bar/")
+    field.focus()
+    before = int(field.input_value())
+    page.keyboard.press("PageDown")
+    page.keyboard.press("ArrowUp")
+    expect(page.locator(".dp .big").first).to_have_text(re.compile(rf"^{before - 9}"))

@@ -26,6 +26,10 @@ from gyrocore import (
 from gyrometra.crib.models import Bar
 from gyrometra.jobs.reckon import Reckoning
 
+#: Two bits cut two bores at once where the bores stand as far apart as the bits, to this (chosen here: what the
+#: overrun takes up).
+PAIR_WITHIN_MM = 2
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Line:
@@ -160,6 +164,20 @@ def _chatter(reckoning: Reckoning, line: Line) -> Stability | None:
             thrust_ratio=cut.thrust_ratio,
         ),
     )
+
+
+def pair_of(reckoning: Reckoning) -> tuple[str, str] | None:
+    """Two bores that the two bits of the picked bar cut at once: as far apart as the bits, and of one size."""
+    bar = reckoning.bar
+    if bar is None or bar.bits_apart_mm is None:
+        return None
+    bores = list(reckoning.setup.bores.all())
+    for place, first in enumerate(bores):
+        for second in bores[place + 1 :]:
+            apart = abs(abs(second.start_mm - first.start_mm) - bar.bits_apart_mm)
+            if apart <= PAIR_WITHIN_MM and abs(first.aim_mm - second.aim_mm) < 1e-9:
+                return first.name, second.name
+    return None
 
 
 def one_more(reckoning: Reckoning, bearings_mm: Sequence[float]) -> float | None:

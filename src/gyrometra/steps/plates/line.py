@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from gyrocore import BEARING_CLEAR_MM, error_sentence, sentence
-from gyrometra.jobs.in_bearings import Line
+from gyrometra.jobs.in_bearings import Line, pair_of
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Because, Plate
 from gyrometra.steps.plates.cuts import spindle_plate
@@ -45,6 +45,7 @@ class LineTable:
     off_states: tuple[str, str]
     asked: str
     better_places: str
+    pair: str
 
 
 def line_table(page: JobPage) -> LineTable | None:
@@ -71,6 +72,22 @@ def line_table(page: JobPage) -> LineTable | None:
         off_states=("in" if both[0].straight_enough else "over", "in" if both[-1].straight_enough else "over"),
         asked="" if asked is None else units.plain(asked),
         better_places="; ".join(units.plain(place) for place in better.bearings_mm) if better else "",
+        pair=_pair_words(page),
+    )
+
+
+def _pair_words(page: JobPage) -> str:
+    """Two bits on one bar are a matched pair."""
+    bar, pair = page.reckoning.bar, pair_of(page.reckoning)
+    if bar is None or bar.bits_apart_mm is None:
+        return ""
+    if pair is None:
+        return (
+            f"Two bits {page.units.plain(bar.bits_apart_mm)} apart: no two bores of one size lie so; use one of them."
+        )
+    return (
+        f"Two bits cut {pair[0]} and {pair[1]} at once: set both to one reading. They are a matched pair: one stoned, "
+        "turned or knocked voids both."
     )
 
 

@@ -60,10 +60,12 @@ def setting_plate(label: str, setting: Setting, page: JobPage, start: str) -> Pl
     dial = page.reckoning.dial
     if setting.move is None or dial is None:
         return _unknown_plate(label, setting, page)
-    return _dial_plate(label, setting, setting.move, dial, page.units, start)
+    return _dial_plate(label, setting, setting.move, dial, page, start)
 
 
-def _dial_plate(label: str, setting: Setting, move: DialMove, dial: Dial, units: Units, start: str) -> Plate:
+def _dial_plate(label: str, setting: Setting, move: DialMove, dial: Dial, page: JobPage, start: str) -> Plate:
+    units = page.units
+    backlash = page.reckoning.machine.backlash_divisions if page.job.setup.way.set_by == "dial" else None
     worth = f"1 div {units.fine(move.division_on_diameter_mm)} on Ø"
     return Plate(
         label=label,
@@ -79,6 +81,11 @@ def _dial_plate(label: str, setting: Setting, move: DialMove, dial: Dial, units:
                 ("one division", f"{units.fine(dial.division_mm)} {units.label} on {dial.reads}"),
                 ("divisions a turn", f"{dial.divisions_per_turn:g}"),
                 *((sentence(n, units.unit), "") for n in move.notes),
+                *(
+                    [("backlash on record", f"{backlash.normalize():f} div, to be taken up on the way out")]
+                    if backlash
+                    else []
+                ),
                 ("approach", "from the small side, winding outward; past the mark: a turn back and up again"),
             ],
             source="Derived: half the difference of diameters is the radial move.",

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from gyrocore import Method, methods
+from gyrocore import Method, cut_time, methods, second_moment_mm4, spindle_speed
 from gyrometra.crib.models import Bar, Machine
+from gyrometra.jobs.reckon import OVER_PERCENT
 from gyrometra.steps.page import JobPage
 
 
@@ -21,27 +22,72 @@ class WayRow:
     can: bool
     picked: bool
     words: str
+    #: Stiffest bar that enters, and time under feed at the speeds of the machine; empty where not known.
+    compare: str
 
 
 def ways(page: JobPage) -> list[WayRow]:
     """All ways, with the reason where one cannot be done."""
-    machines = list(Machine.objects.filter(retired=False).values_list("kind", "name"))
+    machines = list(Machine.objects.filter(retired=False).prefetch_related("speeds"))
     return [_way(way, machines, page) for way in methods().values()]
 
 
-def _way(way: Method, machines: list[tuple[str, str]], page: JobPage) -> WayRow:
-    able = [name for kind, name in machines if kind in way.machines]
-    bars = [bar for bar in page.bars if bar.method == way.key]
+def _way(way: Method, machines: list[Machine], page: JobPage) -> WayRow:
+    able = [machine for machine in machines if machine.kind in way.machines]
+    bars = [bar for bar in page.bars if bar.method == way.bars]
     reason = _cannot(way, able, bars, page)
     fits = _fitting(bars, page)
     longest = f", {len(fits)} of {len(bars)} bars enter the bore" if page.reckoning.start_mm else ""
     return WayRow(
         key=way.key, label=way.label, axis=way.axis, trued=way.trued, faults=way.faults, can=not reason,
-        picked=way.key == page.job.setup.method, words=reason or f"on {', '.join(able)}{longest}",
+        picked=way.key == page.job.setup.method, words=reason or f"on {', '.join(machine.name for machine in able)}{longest}",
+        compare="" if reason else _compare(way, able, fits, page),
     )  # fmt: skip
 
 
-def _cannot(way: Method, able: list[str], bars: list[Bar], page: JobPage) -> str:
+def _compare(way: Method, able: list[Machine], fits: list[Bar], page: JobPage) -> str:
+    """Stiffness of the stoutest bar that enters, and how long all passes take on the quickest machine."""
+    parts = []
+    stiffest = max((_stiffness(way, bar, page) for bar in fits), default=0.0)
+    if stiffest > 0:
+        parts.append(f"{stiffest / 1000:.1f} N/µm with the stiffest")
+    times = [minutes for machine in able if (minutes := _minutes(machine, page)) is not None]
+    if times:
+        parts.append(f"{min(times):.0f} min under feed")
+    return ", ".join(parts)
+
+
+def _stiffness(way: Method, bar: Bar, page: JobPage) -> float:
+    """At the cutter: as it would stand out, or in the middle between its ends."""
+    reach = page.reckoning.reach
+    if way.bar_in in ("bearings", "centres"):
+        span = float(bar.length_mm)
+        modulus = 1000 * bar.material.youngs_modulus_gpa
+        return 48 * modulus * second_moment_mm4(float(bar.diameter_mm)) / span**3
+    out = bar.reach_mm if bar.is_fixed else reach.reach_mm if reach else None
+    if out is None or out > bar.reach_mm + 1e-9:
+        return 0.0
+    return bar.stands_out(out).response.stiffness_n_mm or 0.0
+
+
+def _minutes(machine: Machine, page: JobPage) -> float | None:
+    """All passes of this bore at the speeds that this machine has, under feed."""
+    reckoning, total = page.reckoning, 0.0
+    for row in reckoning.planned:
+        speed = reckoning.surface_speed("rough" if row.is_roughing else "finish")
+        if speed is None:
+            return None
+        found = spindle_speed(
+            diameter_mm=row.cut.diameter_mm, surface_speed_m_min=speed, spindle_speeds_rpm=machine.speeds_rpm(),
+            over_percent=OVER_PERCENT,
+        )  # fmt: skip
+        time = cut_time(length_mm=float(page.bore.length_mm), feed_mm_rev=row.feed_mm_rev, rpm=found.set_rpm,
+                        overrun_mm=reckoning.overrun_mm)  # fmt: skip
+        total += time.minutes
+    return total or None
+
+
+def _cannot(way: Method, able: list[Machine], bars: list[Bar], page: JobPage) -> str:
     if len(page.bores) > 1 and not way.several:
         return f"bores one bore at a set-up; there are {len(page.bores)} in line"
     if not able:
