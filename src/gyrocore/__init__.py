@@ -64,7 +64,7 @@ from gyrocore.planning.passes_left import Cutting, passes_left
 from gyrocore.planning.pilot import Guidance, GuidedBore, pilot_guidance
 from gyrocore.planning.pockets import Pocket, Pockets, speeds_in_pockets
 from gyrocore.planning.power import Drive, PowerCheck, power_check
-from gyrocore.planning.reach import SPRING_SHARE, FirstCut, Reach, first_cut_depths, reach_needed
+from gyrocore.planning.reach import OPENING_SHARE, SPRING_SHARE, FirstCut, Reach, first_cut_depths, reach_needed
 from gyrocore.planning.speed import INTERRUPTED_SHARE, Speed, eased_speed_m_min, spindle_speed, surface_speed_m_min
 from gyrocore.planning.tuned import TunedPoint, Tuning, tuning
 from gyrocore.truing.flats import FlatPair, FourJawFlats, PairMove, four_jaw_flats
@@ -80,7 +80,7 @@ from gyrocore.units import Length, clean_text, read_indicator, read_length
 from gyrocore.wording import error_sentence, length_words, sentence
 
 __all__ = [
-    "BEARING_CLEAR_MM", "INTERRUPTED_SHARE", "SPRING_SHARE", "STEEL", "AtMost", "BarCandidate", "BarChoice",
+    "BEARING_CLEAR_MM", "INTERRUPTED_SHARE", "OPENING_SHARE", "SPRING_SHARE", "STEEL", "AtMost", "BarCandidate", "BarChoice",
     "BarData", "BarKind", "BarMaterial", "BarOut", "BarResponse", "BarSection", "BeamModel", "BoreForm",
     "BoreInLine", "Caution", "CentresBar", "CentresLayout", "Closing", "CommonSize", "CoreError", "Cut",
     "CutTime", "CutterAdvance", "Cutting", "CuttingForce", "Dial", "DialMove", "DiameterReading", "Drive",
@@ -100,6 +100,6 @@ __all__ = [
     "nearest_common", "next_cut", "note", "one_more_bearing_mm", "over_bar", "overhang", "pass_plan",
     "passes_left", "passes_until_round", "pilot_guidance", "power_check", "radius_diameter_slip",
     "reach_needed", "read_indicator", "read_length", "read_limits", "reading_after_move_mm", "response_at",
-    "second_moment_mm4", "segments_out", "sentence", "speeds_in_pockets", "spindle_speed", "stability", "surface_speed_m_min",
-    "sweep", "taper_correction", "thermal_size", "tuning", "unit_slip", "verdict",
+    "second_moment_mm4", "segments_out", "sentence", "speeds_in_pockets", "spindle_speed", "stability",
+    "surface_speed_m_min",    "sweep", "taper_correction", "thermal_size", "tuning", "unit_slip", "verdict",
 ]  # fmt: skip

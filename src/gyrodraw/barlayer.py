@@ -168,7 +168,7 @@ def _reach_dimensions(view: View, part: Part, layer: BarLayer, holder: float) ->
 
 
 def _ruler(view: View, layer: BarLayer, holder: float, reach: float, top: float, width: float) -> None:
-    """One bar a limit: the used length, then what is in hand or over, a tick at the limit."""
+    """One bar a limit: the used length, then what is in hand or over, a tick at the limit; broken off at the edge."""
     narrow = width < 600
     step = 40 if narrow else 26
     for place, limit in enumerate(layer.limits):
@@ -176,14 +176,17 @@ def _ruler(view: View, layer: BarLayer, holder: float, reach: float, top: float,
         used = holder - reach * view.scale
         scene = view.scene
         reached = None if limit.at_mm is None else holder - limit.at_mm * view.scale
-        end = used if reached is None else max(reached, 8.0)
+        edge = 8.0 if narrow else 30 + 9.6 * len(limit.figure) + 8.2 * len(limit.words)
+        end = used if reached is None else max(reached, min(edge, used))
         body = "ruler-governs" if limit.governs else "ruler"
         scene.rect((max(used, end), y), (holder, y + 9), body)
         if end < used:
             scene.rect((end, y), (used, y + 9), "in-hand")
         elif end > used:
             scene.rect((used, y), (end, y + 9), f"over-{limit.state}")
-        if reached is not None and reached >= 8:
+        if reached is not None and reached < end:
+            scene.lines([((end + dx - 3, y + 13), (end + dx + 3, y - 4)) for dx in (5, 11)], "narrow")
+        elif reached is not None:
             scene.line((reached, y - 4), (reached, y + 13), "tick-governs" if limit.governs else "tick")
         _ruler_words(scene, limit, holder, min(end, used), y, width)
 

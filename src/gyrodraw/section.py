@@ -130,7 +130,7 @@ def draw_work(view: View, part: Part) -> None:
 
 
 def draw_breaks(view: View, part: Part) -> None:
-    """Keyways, ports and holes as hidden edges through the wall; their words stand under it, level by level."""
+    """Keyways, ports and holes as hidden edges through the wall; a leader takes their words off the open face."""
     scene, wall = view.scene, view.y(part.start_mm)
     for place, broken in enumerate(part.breaks):
         left, right = view.x(broken.end_mm), view.x(broken.start_mm)
@@ -138,7 +138,9 @@ def draw_breaks(view: View, part: Part) -> None:
         top = view.y(thick) if broken.groove_mm is None else view.y(part.start_mm + 2 * broken.groove_mm)
         scene.poly([(left, wall), (left, top), (right, top), (right, wall)], "hidden")
         scene.line((left, wall), (right, wall), "break")
-        scene.text(((left + right) / 2, wall + 18 + 18 * place), broken.words, "label", "middle")
+        middle, level = (left + right) / 2, wall + 16 + 20 * place
+        scene.poly([(middle, wall + 2), (middle + 8, level), (view.face_x + 14, level)], "narrow")
+        scene.text((view.face_x + 18, level + 5), broken.words, "label")
 
 
 def _broken_wall(view: View, part: Part, bore_y: float) -> None:

@@ -17,7 +17,7 @@ JOBS = ("Q-214", "Q-219", "Q-198", "Q-223", "Q-228", "Q-221", "Q-230", "Q-225", 
 @pytest.mark.parametrize("step", STEPS)
 @pytest.mark.parametrize("number", JOBS)
 def test_every_step_of_every_job(dagny: Client, number: str, step: str, django_assert_max_num_queries: Any) -> None:
-    with django_assert_max_num_queries(21):
+    with django_assert_max_num_queries(22):
         page = dagny.get(f"/jobs/{number}/{step}/")
     assert page.status_code == 200
     assert number in page.content.decode()

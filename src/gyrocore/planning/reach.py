@@ -12,6 +12,9 @@ from gyrocore.notes import Note, note
 #: Share of the size tolerance that the bar may spring, on radius: a quarter (chosen here, because
 #: spring doubles on diameter and shares the tolerance with measuring and setting; editable).
 SPRING_SHARE = 0.25
+#: Share of a finish pass that a bar which only opens the bore up may spring: what it leaves out of place is cut
+#: away by the finish passes, which must still meet the wall all round (chosen here, editable).
+OPENING_SHARE = 0.25
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

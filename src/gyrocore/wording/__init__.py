@@ -12,6 +12,8 @@ _UNIT_WORDS = {
     "_n_mm": " N/mm", "_c": " C",
 }  # fmt: skip
 _MM_PER_INCH = 25.4
+#: Values that are counts, whatever the unit of the field they stand with.
+_COUNTS = ("passes", "count")
 _LARGEST_SHOWN = 1e300
 
 
@@ -69,6 +71,8 @@ def error_sentence(error: InvalidInput, unit: str = "mm", what: str | None = Non
     what = what or field_words(error.field)
 
     def words(name: str, value: Value) -> str:
+        if name in _COUNTS:
+            return str(value)
         if name.endswith("_mm") or isinstance(value, (str, bool)) or value is None:
             return _value_words(name, value, unit)
         if suffix == "_mm":

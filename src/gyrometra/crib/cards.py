@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from decimal import Decimal
 from typing import Any
 
 from django.utils import timezone
@@ -66,6 +67,11 @@ def card_of(item: CribItem, units: Units) -> Card:
     return Card(pk=item.pk, name=item.name, facts=facts, warning=warning, retired=item.retired, notes=item.notes)
 
 
+def _short(figure: Decimal) -> str:
+    """A figure without trailing noughts."""
+    return f"{figure.normalize():f}"
+
+
 def _machine(machine: Machine, units: Units) -> str:
     speeds = machine.speeds_rpm()
     facts = f"{machine.get_kind_display()}, {len(speeds)} speeds, {speeds[0]:g} to {speeds[-1]:g} rpm"
@@ -76,7 +82,7 @@ def _machine(machine: Machine, units: Units) -> str:
     if machine.shoes:
         facts += f"; shoes {machine.get_shoes_display()}"
     if machine.power_kw is not None:
-        facts += f"; {machine.power_kw.normalize():f} kW"
+        facts += f"; {_short(machine.power_kw)} kW"
     if machine.centres_mm is not None:
         facts += f"; {units.length(machine.centres_mm)} between centres"
     cap = f"; unbalanced at most {machine.unbalanced_max_rpm} rpm" if machine.unbalanced_max_rpm else ""
@@ -113,7 +119,7 @@ def _bar(bar: Bar, units: Units) -> str:
 def _more_of(bar: Bar, units: Units) -> str:
     """Steps, damper and a second bit, where it has them."""
     steps = ", ".join(f"Ø{units.plain(thick)} for {units.length(length)}" for length, thick in bar.steps_mm)
-    stands = "" if bar.tuned_turns is None else f", damper {bar.tuned_turns:g} turns out"
+    stands = "" if bar.tuned_turns is None else f", damper {_short(bar.tuned_turns)} turns out"
     table = f"; tuned at {', '.join(units.length(out) for out, _ in bar.tuned)}{stands}" if bar.tuned else ""
     pair = f"; two bits {units.plain(bar.bits_apart_mm)} apart" if bar.bits_apart_mm is not None else ""
     return (f"; {steps} from the tip" if steps else "") + table + pair
@@ -129,7 +135,7 @@ def _corners(cutter: Cutter) -> str:
 def _cutter(cutter: Cutter, units: Units) -> str:
     return (
         f"{cutter.get_made_of_display()}, nose {units.plain(cutter.nose_radius_mm)}, entering angle "
-        f"{cutter.entering_angle_deg:g}° (lead {90 - cutter.entering_angle_deg:g}°), cuts from "
+        f"{_short(cutter.entering_angle_deg)}° (lead {_short(90 - cutter.entering_angle_deg)}°), cuts from "
         f"{units.plain(cutter.least_depth_mm)}{_corners(cutter)}"
     )
 
@@ -152,9 +158,9 @@ def _indicator(indicator: Indicator, units: Units) -> str:
 def _material(item: Material, units: Units) -> str:
     hard = f", {item.hardness}" if item.hardness else ""
     return (
-        f"{item.get_family_display()}{hard}; kc1.1 {item.kc11_mpa:g} MPa, mc {item.mc:g}; carbide "
-        f"{item.carbide_rough_m_min:g} to {item.carbide_finish_m_min:g} m/min, high-speed steel "
-        f"{item.hss_rough_m_min:g} to {item.hss_finish_m_min:g}; {item.expansion_um_m_k:g} µm/(m K)"
+        f"{item.get_family_display()}{hard}; kc1.1 {_short(item.kc11_mpa)} MPa, mc {_short(item.mc)}; carbide "
+        f"{_short(item.carbide_rough_m_min)} to {_short(item.carbide_finish_m_min)} m/min, high-speed steel "
+        f"{_short(item.hss_rough_m_min)} to {_short(item.hss_finish_m_min)}; {_short(item.expansion_um_m_k)} µm/(m K)"
     )
 
 

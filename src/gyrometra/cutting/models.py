@@ -30,6 +30,8 @@ class CutEntry(LogEntry):
     setup = models.ForeignKey(SetUp, on_delete=models.PROTECT, related_name="cuts")
     #: Empty for what belongs to the whole set-up: the guard steps.
     bore = models.ForeignKey(Bore, null=True, on_delete=models.PROTECT, related_name="cuts")
+    #: Which of the pieces alike; the plan is shared, the logs are apart.
+    piece = models.PositiveSmallIntegerField(default=1)
     kind = models.CharField(max_length=8, choices=Kind.choices)
     number = models.PositiveSmallIntegerField(default=0)
     value_mm = mm(null=True, blank=True)

@@ -16,7 +16,7 @@ from gyrometra.jobs.permissions import require_open
 
 @transaction.atomic
 def log_cut(*, user: User, bore: Bore, kind: str, client_id: UUID, **values: Any) -> CutEntry:
-    """Append an entry; one sent twice is stored once. The guard steps count for the whole set-up."""
+    """Append an entry; one sent twice is stored once. The guard steps count for the whole set-up of a piece."""
     setup = SetUp.objects.select_for_update(of=("self",)).select_related("job").get(pk=bore.setup_id)
     known: CutEntry | None = CutEntry.objects.filter(client_id=client_id).first()
     if known is not None:
@@ -28,12 +28,12 @@ def log_cut(*, user: User, bore: Bore, kind: str, client_id: UUID, **values: Any
 
 @transaction.atomic
 def log_settings(
-    *, user: User, bore: Bore, client_id: UUID, source: str, settings: Sequence[Mapping[str, Any]]
+    *, user: User, bore: Bore, client_id: UUID, source: str, settings: Sequence[Mapping[str, Any]], piece: int = 1
 ) -> list[CutEntry]:
     """Append the settings of a bundle of passes, all or none; sent twice they are stored once."""
     return [
         log_cut(
-            user=user, bore=bore, kind=CutEntry.Kind.SET, source=source,
+            user=user, bore=bore, kind=CutEntry.Kind.SET, source=source, piece=piece,
             client_id=client_id if place == 0 else uuid5(client_id, str(place)), **values,
         )
         for place, values in enumerate(settings)
@@ -41,18 +41,19 @@ def log_settings(
 
 
 @transaction.atomic
-def take_back(*, user: User, bore: Bore, client_id: UUID) -> CutEntry | None:
+def take_back(*, user: User, bore: Bore, client_id: UUID, piece: int = 1) -> CutEntry | None:
     """Withdraw the bore's last standing size or setting; it stays in the log, crossed out."""
     setup = SetUp.objects.select_for_update(of=("self",)).select_related("job").get(pk=bore.setup_id)
     require_open(setup.job)
     kinds = (CutEntry.Kind.SIZE, CutEntry.Kind.SET)
-    last = CutEntry.objects.standing().filter(bore=bore, kind__in=kinds).order_by("-pk").first()
+    last = CutEntry.objects.standing().filter(bore=bore, piece=piece, kind__in=kinds).order_by("-pk").first()
     if last is None or CutEntry.objects.filter(client_id=client_id).exists():
         return None
     same = {
         name: getattr(last, name)
         for name in (
             "kind",
+            "piece",
             "number",
             "value_mm",
             "change_mm",

@@ -14,6 +14,8 @@ class SizeReading(LogEntry):
     setup = models.ForeignKey(SetUp, on_delete=models.PROTECT, related_name="sizes")
     bore = models.ForeignKey(Bore, on_delete=models.PROTECT, related_name="sizes")
     gauge = models.ForeignKey(Gauge, on_delete=models.PROTECT, related_name="sizes")
+    #: Which of the pieces alike; the plan is shared, the logs are apart.
+    piece = models.PositiveSmallIntegerField(default=1)
     z_mm = mm()
     angle_deg = models.DecimalField(max_digits=6, decimal_places=2)
     value_mm = mm()

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from gyrocore import (
+    OPENING_SHARE,
     BarChoice,
     BarOut,
     Cut,
@@ -73,12 +74,15 @@ class BarInWork(CuttingPlan):
         opened = [cut.diameter_mm for cut in self.passes.passes if cut.kind in ROUGHING]
         return max(opened, default=self.start_mm)
 
-    def _overhang_of(self, bar: Bar, cut: Cut | None, out_mm: float | None) -> Overhang | None:
+    def _overhang_of(
+        self, bar: Bar, cut: Cut | None, out_mm: float | None, budget_mm: float | None = None
+    ) -> Overhang | None:
         if cut is None or out_mm is None:
             return None
+        budget = self.budget_mm if budget_mm is None else budget_mm
         return self._try(
             "overhang",
-            lambda: overhang(bar=bar.section_at(out_mm), cut=cut, budget_mm=self.budget_mm, needed_mm=out_mm,
+            lambda: overhang(bar=bar.section_at(out_mm), cut=cut, budget_mm=budget, needed_mm=out_mm,
                              data=bar.own_data),
         )  # fmt: skip
 
@@ -93,7 +97,8 @@ class BarInWork(CuttingPlan):
         bar, reach, cut = self.opening_bar, self.reach, self.cut_of(self.deepest(*ROUGHING))
         if bar is None or reach is None or cut is None:
             return None
-        found = self._overhang_of(bar, cut, reach.reach_mm)
+        allowed = max(self.budget_mm, OPENING_SHARE * float(self.plan.finish_depth_mm))
+        found = self._overhang_of(bar, cut, reach.reach_mm, allowed)
         force = self._try("force", lambda: cutting_force(cut))
         if found is None or force is None:
             return None

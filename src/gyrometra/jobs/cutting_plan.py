@@ -151,11 +151,12 @@ class CuttingPlan:
     def _shared_anew(self) -> PassPlan:
         kinds = [self._kind(done) for done in self.done]
         known = self.known_mm or self.done[-1].target_mm
-        left = passes_left(
-            cutting=Cutting(known_diameter_mm=known, done=kinds, lower_mm=float(self.bore.lower_mm)),
-            aim_diameter_mm=self.bore.aim_mm,
-            rules=self.rules,
+        cutting = Cutting(known_diameter_mm=known, done=kinds, lower_mm=float(self.bore.lower_mm))
+        left = self._try(
+            "passes", lambda: passes_left(cutting=cutting, aim_diameter_mm=self.bore.aim_mm, rules=self.rules)
         )
+        if left is None:  # what is cut stays in sight, whatever the rules refuse of the rest
+            left = PassPlan(passes=(), bored_diameter_mm=known, stock_mm=0.0)
         return replace(left, passes=(*_as_set(self.done, kinds, left.passes), *left.passes))
 
     def _kind(self, done: DonePass) -> str:

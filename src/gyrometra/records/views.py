@@ -37,6 +37,7 @@ def _context(page: JobPage) -> dict[str, Any]:
         "minutes": f"{sum(t for t in times if t):.1f}" if all(times) else "",
         "plates": plates.sheet_plates(page),
         "band": scenes.bar_scenes(page)[1][1],
+        "facts": plates.sheet_facts(page),
         "holes": plates.hole_rows(page),
         "table": plates.line_table(page),
         "bearings": "; ".join(page.units.plain(place) for place in page.job.setup.plan.bearings_mm),

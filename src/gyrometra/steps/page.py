@@ -73,6 +73,8 @@ class JobPage:
     shared: Shared
     units: Units
     bore: Bore
+    #: Which of the pieces alike: the plan is shared, the logs are apart.
+    piece: int = 1
 
     @property
     def job(self) -> Job:
@@ -86,13 +88,47 @@ class JobPage:
 
     @property
     def query(self) -> str:
-        """What an address needs to come back to this bore."""
-        return f"?bore={self.bore.place}" if len(self.bores) > 1 else ""
+        """What an address needs to come back to this bore of this piece."""
+        return f"?{self.and_query[1:]}" if self.and_query else ""
+
+    @property
+    def and_query(self) -> str:
+        """The same, to stand behind another part of a query."""
+        bore = f"&bore={self.bore.place}" if self.is_several else ""
+        return bore + (f"&piece={self.piece}" if self.job.quantity > 1 else "")
+
+    @property
+    def is_several(self) -> bool:
+        """Whether there are several bores in line."""
+        return len(self.bores) > 1
+
+    @property
+    def pieces(self) -> range:
+        """The numbers of the pieces, where there are several."""
+        return range(1, self.job.quantity + 1) if self.job.quantity > 1 else range(0)
+
+    def at_piece(self, piece: int) -> JobPage:
+        """The same bore of another piece; of this one, this page itself."""
+        return self if piece == self.piece else JobPage(self.shared, self.units, self.bore, piece)
+
+    @cached_property
+    def begun_pieces(self) -> list[int]:
+        """Pieces that have anything in their logs."""
+        found = {entry.piece for entry in self.shared.cuts} | {size.piece for size in self.shared.sizes}
+        return sorted(found | {view.round.piece for view in self.shared.rounds})
+
+    @cached_property
+    def own_cuts(self) -> list[CutEntry]:
+        """The cutting log of this piece."""
+        return [entry for entry in self.shared.cuts if entry.piece == self.piece]
 
     @cached_property
     def each(self) -> list[JobPage]:
         """This job at each of its bores; this page itself stands at its own place."""
-        return [self if bore.pk == self.bore.pk else JobPage(self.shared, self.units, bore) for bore in self.bores]
+        return [
+            self if bore.pk == self.bore.pk else JobPage(self.shared, self.units, bore, self.piece)
+            for bore in self.bores
+        ]
 
     @property
     def bars(self) -> list[Bar]:
@@ -103,7 +139,11 @@ class JobPage:
     def rounds(self) -> list[RoundView]:
         """Truing rounds, oldest first: of the set-up, or at this bore where the bar is trued bore by bore."""
         at = (None, self.bore.pk)
-        return [v for v in self.shared.rounds if v.round.purpose == Round.Purpose.TRUE and v.round.bore_id in at]
+        return [v for v in self._rounds(Round.Purpose.TRUE) if v.round.bore_id in at]
+
+    def _rounds(self, purpose: str) -> list[RoundView]:
+        """Rounds of this piece."""
+        return [v for v in self.shared.rounds if v.round.purpose == purpose and v.round.piece == self.piece]
 
     @property
     def is_end_bore(self) -> bool:
@@ -120,7 +160,7 @@ class JobPage:
         """The plan worked out; off centre as trued, where it is."""
         off = self.trued.off_centre_mm if self.trued and self._old_bore else None
         found = [float(size.diameter_mm) for size in self.bore.found.all()]
-        done, known = done_of(self.shared.cuts, self.bore, min(found, default=None))
+        done, known = done_of(self.own_cuts, self.bore, min(found, default=None))
         return Reckoning(self.job, self.bore, bars=self.bars, off_centre_mm=off, done=done, known_mm=known)
 
     @property
@@ -155,15 +195,13 @@ class JobPage:
     @cached_property
     def ledger(self) -> Ledger:
         """The passes with what was set and what came out."""
-        return ledger_of(self.shared.cuts, self.reckoning)
+        return ledger_of(self.own_cuts, self.reckoning)
 
     @cached_property
     def judged(self) -> Judged:
         """The finished bore judged."""
-        swept = [
-            v for v in self.shared.rounds if v.round.purpose == Round.Purpose.CHECK and v.round.bore_id == self.bore.pk
-        ]
-        sizes = [size for size in self.shared.sizes if size.bore_id == self.bore.pk]
+        swept = [v for v in self._rounds(Round.Purpose.CHECK) if v.round.bore_id == self.bore.pk]
+        sizes = [s for s in self.shared.sizes if s.bore_id == self.bore.pk and s.piece == self.piece]
         return Judged(self.bore, self.reckoning.material, sizes, swept, self.today)
 
     @cached_property
@@ -191,13 +229,13 @@ class JobPage:
         return cautions(method=self.job.setup.method, step=step, material_key=self.job.material.family)
 
 
-def page_of(job: Job, units: Units, place: int | None = None) -> JobPage:
-    """A loaded job at one of its bores: the one at that place, else the first."""
+def page_of(job: Job, units: Units, place: int | None = None, piece: int = 1) -> JobPage:
+    """A loaded job at one of its bores, the one at that place, else the first; and at one of its pieces."""
     shared = Shared(job)
     bore = next((bore for bore in shared.bores if bore.place == place), shared.bores[0])
-    return JobPage(shared, units, bore)
+    return JobPage(shared, units, bore, min(max(1, piece), job.quantity))
 
 
-def open_page(number: str, units: Units, place: int | None = None) -> JobPage:
+def open_page(number: str, units: Units, place: int | None = None, piece: int = 1) -> JobPage:
     """Load a job for its pages; raises Job.DoesNotExist."""
-    return page_of(Job.objects.whole().get(number=number), units, place)
+    return page_of(Job.objects.whole().get(number=number), units, place, piece)

@@ -42,6 +42,13 @@ class Next:
     values: dict[str, Any] = field(default_factory=dict)
 
 
+def in_hand(page: JobPage) -> JobPage:
+    """Of several pieces the first that is not in limits yet; else the last."""
+    pages = (page.at_piece(piece) for piece in page.pieces)
+    undone = (one for one in pages if any(each.judged.word != "in" for each in one.each))
+    return next(undone, page.at_piece(page.job.quantity))
+
+
 def stations(page: JobPage) -> list[Station]:
     """Work out all six: of several bores in line, the one that needs a hand most speaks for its step."""
     return [Station(step, *_worst(page, work)) for step, work in _LINES_OF.items()]
@@ -289,12 +296,24 @@ _NEXT: dict[str, Callable[[JobPage], Next]] = {
 }  # fmt: skip
 
 
+def _with_piece(station: Station, piece: int) -> Station:
+    """What is logged piece by piece says which piece it speaks of."""
+    if station.step not in ("true", "bore", "check"):
+        return station
+    return replace(station, values={**station.values, "piece": piece})
+
+
 def keep(page: JobPage) -> None:
     """Write the stations and the next action on the job, for the rail and the bench."""
+    page = in_hand(page)
     found = stations(page)
+    following = next_action(page, found)
+    if page.pieces:
+        following = replace(following, values={**following.values, "piece": page.piece})
+        found = [_with_piece(station, page.piece) for station in found]
     page.job.stations = {
         "steps": [asdict(station) for station in found],
-        "next": asdict(next_action(page, found)),
+        "next": asdict(following),
     }
     Job.objects.filter(pk=page.job.pk).update(stations=page.job.stations)
 
@@ -380,7 +399,17 @@ def line_words(station: dict[str, Any], units: Units) -> str:
 
 
 def _of(values: dict[str, Any]) -> str:
-    return f"{values['of']}: " if "of" in values else ""
+    parts = [f"piece {values['piece']}"] if "piece" in values else []
+    parts += [values["of"]] if "of" in values else []
+    words = ", ".join(parts)
+    return f"{words[:1].upper()}{words[1:]}: " if words else ""
+
+
+def _query(values: dict[str, Any]) -> str:
+    """The bore and the piece that the next action is at."""
+    parts = [f"bore={values['place']}"] if "place" in values else []
+    parts += [f"piece={values['piece']}"] if "piece" in values else []
+    return f"?{'&'.join(parts)}" if parts else ""
 
 
 def next_words(found: dict[str, Any], units: Units) -> dict[str, str]:
@@ -391,7 +420,7 @@ def next_words(found: dict[str, Any], units: Units) -> dict[str, str]:
     values.setdefault("value", "")
     return {
         "step": found["step"],
-        "query": f"?bore={found['values']['place']}" if "place" in found["values"] else "",
+        "query": _query(found["values"]),
         "words": _of(found["values"]) + words.format(**values),
         "figure": figure.format(**values),
         "behind": behind.format(**values),

@@ -46,9 +46,10 @@ from gyrometra.truing.rounds import RoundView
 
 
 def _page(request: HttpRequest, number: str) -> JobPage:
-    place = request.GET.get("bore", "")
+    place, piece = (request.GET.get(name, "")[:6] for name in ("bore", "piece"))
+    units = Units(member(request).unit)
     try:
-        return open_page(number, Units(member(request).unit), int(place) if place.isdigit() else None)
+        return open_page(number, units, int(place) if place.isdigit() else None, int(piece) if piece.isdigit() else 1)
     except Job.DoesNotExist:
         raise Http404(f"There is no job {number}.") from None
 
@@ -223,7 +224,7 @@ def _save_plan(request: HttpRequest, number: str, step: str) -> HttpResponse:
     except (JobClosed, ChangedMeanwhile) as refused:
         fresh = _page(request, number)
         return _VIEWS[step](request, fresh, {"form": form, "refused": str(refused), "stale": True})
-    return _saved(request, number, step, page_of(page.job, page.units, page.bore.place))
+    return _saved(request, number, step, page_of(page.job, page.units, page.bore.place, page.piece))
 
 
 @require_POST
@@ -265,7 +266,14 @@ def begin_round(request: HttpRequest, number: str, purpose: str) -> HttpResponse
         return _VIEWS[step](request, page, {"round_form": form})
     try:
         bore = page.bore if step == "check" or page.job.setup.way.several else None
-        truing.open_round(user=member(request), setup=page.job.setup, bore=bore, purpose=purpose, **form.cleaned_data)
+        truing.open_round(
+            user=member(request),
+            setup=page.job.setup,
+            bore=bore,
+            piece=page.piece,
+            purpose=purpose,
+            **form.cleaned_data,
+        )
     except JobClosed as refused:
         return _VIEWS[step](request, page, {"refused": str(refused)})
     return _saved(request, number, step)
@@ -316,9 +324,9 @@ def take_back(request: HttpRequest, number: str, step: str) -> HttpResponse:
     user, bore, entry = member(request), page.bore, form.cleaned_data["client_id"]
     try:
         if step == "bore":
-            cutting.take_back(user=user, bore=bore, client_id=entry)
+            cutting.take_back(user=user, bore=bore, client_id=entry, piece=page.piece)
         elif step == "check" and request.POST.get("what") == "size":
-            inspection.take_back(user=user, bore=bore, client_id=entry)
+            inspection.take_back(user=user, bore=bore, client_id=entry, piece=page.piece)
         else:
             purpose = Round.Purpose.TRUE if step == "true" else Round.Purpose.CHECK
             truing.take_back(user=user, round=_round_view(page, purpose).round, client_id=entry)
@@ -331,7 +339,7 @@ def _bore(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRes
     shown = plates.bore(page)
     shown["size_form"] = PassSizeForm(units=page.units, bore=page.bore)
     shown["guard_form"] = GuardForm()
-    shown["gauges"] = Gauge.objects.filter(retired=False)
+    shown["gauges"] = Gauge.objects.measuring(page.bore.lower_mm)
     return _show(request, page, "bore", {**shown, **extra})
 
 
@@ -355,11 +363,12 @@ def log_cut(request: HttpRequest, number: str, kind: str) -> HttpResponse:
         if kind == "set" and form.cleaned_data["through"]:
             cutting.log_settings(
                 user=member(request), bore=page.bore, client_id=form.cleaned_data["client_id"],
-                source=form.cleaned_data["source"], settings=plates.bundle_values(page, form.cleaned_data["through"]),
+                source=form.cleaned_data["source"], piece=page.piece,
+                settings=plates.bundle_values(page, form.cleaned_data["through"]),
             )  # fmt: skip
             return _saved(request, number, "bore")
         values = plates.cut_values(page, kind, form.cleaned_data, request.POST.get("value", ""))
-        cutting.log_cut(user=member(request), bore=page.bore, kind=CutEntry.Kind(kind), **values)
+        cutting.log_cut(user=member(request), bore=page.bore, piece=page.piece, kind=CutEntry.Kind(kind), **values)
     except JobClosed as refused:
         return _bore(request, page, {"refused": str(refused)})
     return _saved(request, number, "bore")
@@ -373,7 +382,7 @@ def _check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRe
     shown["round_form"] = RoundForm(
         units=page.units, initial=plates.round_initial(page.judged.runout_rounds, page.units)
     )
-    shown["gauges"] = Gauge.objects.filter(retired=False)
+    shown["gauges"] = Gauge.objects.measuring(page.bore.lower_mm)
     shown["has_indicator"] = Indicator.objects.filter(retired=False).exists()
     return _show(request, page, "check", {**shown, **extra})
 
@@ -391,7 +400,7 @@ def log_size(request: HttpRequest, number: str) -> HttpResponse:
             user=member(request), bore=page.bore, gauge=values["gauge"], z_mm=values["z"],
             angle_deg=values["angle_deg"], value_mm=values["value_mm"], part_temp_c=values["part_temp_c"],
             text=request.POST.get("value", "").strip(), source=values["source"],
-            client_id=values["client_id"], repeat=values["repeat"],
+            client_id=values["client_id"], repeat=values["repeat"], piece=page.piece,
         )  # fmt: skip
     except JobClosed as refused:
         return _check(request, page, {"refused": str(refused)})
@@ -416,10 +425,9 @@ def drop_answer(request: HttpRequest, number: str, pk: int) -> HttpResponse:
 def sign(request: HttpRequest, number: str) -> HttpResponse:
     """The lead signs the verdict."""
     page = _page(request, number)
-    waiting = next((one for one in page.each if one.judged.word == "incomplete"), None)
-    if waiting is not None:
-        of = f" of {waiting.bore.name}" if page.query else ""
-        return _check(request, page, {"refused": f"Incomplete: measure what is missing{of} before you sign."})
+    waiting = plates.first_waiting(page)
+    if waiting:
+        return _check(request, page, {"refused": f"Incomplete: measure what is missing{waiting} before you sign."})
     try:
         inspection.sign_off(user=member(request), job=page.job, verdict=plates.signed_verdict(page, timezone.now()))
     except JobClosed as refused:

@@ -23,6 +23,8 @@ class Round(models.Model):
     setup = models.ForeignKey(SetUp, on_delete=models.CASCADE, related_name="rounds")
     #: The finished bore that was swept; empty for truing, which is of the whole set-up.
     bore = models.ForeignKey(Bore, null=True, blank=True, on_delete=models.CASCADE, related_name="rounds")
+    #: Which of the pieces alike; the plan is shared, the logs are apart.
+    piece = models.PositiveSmallIntegerField(default=1)
     number = models.PositiveSmallIntegerField()
     purpose = models.CharField(max_length=6, choices=Purpose.choices, default=Purpose.TRUE)
     method = models.CharField(max_length=6, choices=Method.choices, default=Method.SWEEP)

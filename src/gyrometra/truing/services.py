@@ -28,16 +28,18 @@ def open_round(
     method: str,
     purpose: str,
     bore: Bore | None = None,
+    piece: int = 1,
     closing_mm: Decimal | None = None,
 ) -> Round:
-    """Begin the next round: of the set-up, or of one finished bore for the check."""
+    """Begin the next round of a piece: of the set-up, or of one finished bore for the check."""
     SetUp.objects.select_for_update().get(pk=setup.pk)
     require_open(setup.job)
-    last = Round.objects.filter(setup=setup, purpose=purpose, bore=bore).order_by("-number").first()
+    last = Round.objects.filter(setup=setup, purpose=purpose, bore=bore, piece=piece).order_by("-number").first()
     number = 1 if last is None else last.number + 1
     return Round.objects.create(
         setup=setup,
         bore=bore,
+        piece=piece,
         number=number,
         purpose=purpose,
         method=method,

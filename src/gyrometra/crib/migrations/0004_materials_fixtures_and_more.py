@@ -148,4 +148,9 @@ class Migration(migrations.Migration):
             name='travel_mm',
             field=models.DecimalField(blank=True, decimal_places=6, max_digits=12, null=True),
         ),
+        migrations.AlterField(
+            model_name='bar',
+            name='method',
+            field=models.CharField(choices=[('lathe-bar', "bar in the lathe's tool holder"), ('head', 'boring head, work on the table'), ('line', 'bar in bearings, work still'), ('stand', 'boring stand over the work'), ('centres', 'bar between centres, work on the saddle'), ('pilot', 'pilot bar running in bores already cut')], default='lathe-bar', max_length=12),
+        ),
     ]

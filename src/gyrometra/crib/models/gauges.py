@@ -16,6 +16,12 @@ from gyrometra.crib.models.base import CribItem, mm
 class GaugeQuerySet(models.QuerySet[Any]):
     """Gauges by the day of their next check."""
 
+    def measuring(self, size_mm: Any) -> GaugeQuerySet:
+        """Gauges in use, those whose range has this size first, the finest of them first."""
+        inside = models.Q(range_low_mm__lte=size_mm, range_high_mm__gte=size_mm)
+        rank = models.Case(models.When(inside, then=0), default=1)
+        return self.filter(retired=False).order_by(rank, "resolution_mm", "name")
+
     def due_by(self, day: date) -> GaugeQuerySet:
         """Gauges in use whose check is due on that day or before, the first due first."""
         return self.filter(retired=False, due_on__isnull=False, due_on__lte=day).order_by("due_on", "name")

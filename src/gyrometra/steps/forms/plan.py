@@ -50,10 +50,21 @@ class PlanForm(TypedForm):
             shown[name] = getattr(value, "pk", value)
         return shown
 
+    def guard_cutter(self, values: dict[str, Any]) -> None:
+        """A cutter whose least depth is more than a planned pass would rub: refused before it is picked."""
+        trial = self.trial()
+        if values.get("cutter") is None or trial.start_mm is None:
+            return
+        try:
+            trial.shared()
+        except InvalidInput as error:
+            self.add_error("cutter", error_sentence(error, self.units.unit, "its least depth"))
+
     def trial(self) -> Reckoning:
         """The plan with these values, not stored: so that the core can refuse them."""
         for name, value in self.cleaned_data.items():
-            setattr(self.job.setup.plan, name, value)
+            if name not in self.not_stored:
+                setattr(self.job.setup.plan, name, value)
         return Reckoning(self.job, self.bore)
 
 
@@ -132,6 +143,8 @@ class BarForm(PlanForm):
             )
         except InvalidInput as error:
             self.refuse(error, {})
+        if not self.errors:
+            self.guard_cutter(values)
         return values
 
 
@@ -189,6 +202,8 @@ class LineBarForm(PlanForm):
         """The core refuses bearings too few, doubled or inside a bore."""
         values = super().clean() or {}
         places, bar = values.get("bearings_mm"), values.get("bar")
+        if not self.errors:
+            self.guard_cutter(values)
         if self.errors or not places or bar is None:
             return values
         try:
@@ -232,6 +247,8 @@ class CentresBarForm(PlanForm):
     def clean(self) -> dict[str, Any]:
         """The bores lie within the work."""
         values = super().clean() or {}
+        if not self.errors:
+            self.guard_cutter(values)
         length, end = values.get("work_length_mm"), max(bore.end_mm for bore in self.job.setup.bores.all())
         if length is not None and float(length) < end - 1e-9:
             self.add_error("work_length_mm", f"Its bores reach to {self.units.plain(end)}; a work of "

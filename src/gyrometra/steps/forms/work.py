@@ -136,6 +136,14 @@ class WorkForm(BreaksForm):
         for place in range(count):
             yield self[f"{first}_{place}"], self[f"{second}_{place}"]
 
+    @property
+    def has_more(self) -> bool:
+        """Whether something stands in the part of the form that is folded away, or is refused there."""
+        names = ("mate_mm", "play_mm", "target", "match_mm", "fixtures", "break_kind_0")
+        other = self["matters"].value() not in (None, "", Bore.Matters.DRAWN)
+        wrong = any(name in names or name.startswith("break_") for name in self.errors)
+        return other or wrong or any(self[name].value() for name in names)
+
     def found_rows(self) -> Iterator[tuple[Any, Any]]:
         """Rows of the bore as found."""
         return self.pairs("found_z", "found_d", FOUND_ROWS)

@@ -3,12 +3,12 @@
 from gyrometra.steps.plates.bar import bar, bar_rows, opening_line, tuning_line
 from gyrometra.steps.plates.base import Because, Plate, ghost_rail, rail
 from gyrometra.steps.plates.bore import bore, bundle_values, cut_values
-from gyrometra.steps.plates.check import check, signed_verdict, verdict_plate
+from gyrometra.steps.plates.check import check, first_waiting, signed_verdict, verdict_plate
 from gyrometra.steps.plates.cuts import cut_totals, cuts, pass_rows
 from gyrometra.steps.plates.head import hole_rows
 from gyrometra.steps.plates.line import line_table
 from gyrometra.steps.plates.setting import dial_words
-from gyrometra.steps.plates.sheet import sheet_plates
+from gyrometra.steps.plates.sheet import sheet_facts, sheet_plates
 from gyrometra.steps.plates.true import round_initial, true
 from gyrometra.steps.plates.ways import ways
 from gyrometra.steps.plates.work import work
@@ -25,6 +25,7 @@ __all__ = [
     "cut_values",
     "cuts",
     "dial_words",
+    "first_waiting",
     "ghost_rail",
     "hole_rows",
     "line_table",
@@ -32,6 +33,7 @@ __all__ = [
     "pass_rows",
     "rail",
     "round_initial",
+    "sheet_facts",
     "sheet_plates",
     "signed_verdict",
     "true",

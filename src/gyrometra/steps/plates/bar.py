@@ -95,10 +95,10 @@ def opening_line(page: JobPage) -> StateLine | None:
     if hard:
         limit = units.limit(found.overhang.hard_limit_mm or 0)
         return StateLine(state="over", words=f"{words}: past its hard limit of {limit}")
+    then = f"the bar below then enters Ø{units.planned(page.reckoning.entry_mm or 0)}"
     if found.overhang.exceeded:
-        return StateLine(state="advice", words=f"{words}: past the rule of thumb")
-    entry = page.reckoning.entry_mm
-    return StateLine(state="in", words=f"{words}; the bar below then enters Ø{units.planned(entry or 0)}")
+        return StateLine(state="advice", words=f"{words}: past the rule of thumb; {then}")
+    return StateLine(state="in", words=f"{words}; {then}")
 
 
 def tuning_line(page: JobPage) -> StateLine | None:

@@ -55,6 +55,7 @@ def check(page: JobPage) -> dict[str, Any]:
         "cells": cells(open_round, None, units, page.bore) if open_round else [],
         "suggested": _next_place(judged),
         "room": _room(judged, units),
+        "piece_rows": piece_rows(page),
         "sides": [line for line in (_target_line(page), _alike_line(page)) if line],
         "history": [
             {"z": units.length(r.z_mm), "angle": f"{r.angle_deg:.0f}°", "who": r.by.username, "at": r.at,
@@ -88,15 +89,63 @@ def _alike_line(page: JobPage) -> SideVerdict | None:
     asked, units = page.job.setup.match_mm, page.units
     if asked is None:
         return None
-    means = [(one.bore.name, one.judged.mean_mm) for one in page.each if one.judged.mean_mm is not None]
-    sizes = [(mean, name) for name, mean in means if mean is not None]
+    sizes = [(mean, _name_of(one)) for one in measured_pages(page) if (mean := one.judged.mean_mm) is not None]
     if len(sizes) < 2:
-        return SideVerdict(mark="wait", words=f"Alike within {units.plain(asked)}: {len(sizes)} of 2 bores measured")
+        return SideVerdict(mark="wait", words=f"Alike within {units.plain(asked)}: {len(sizes)} measured, 2 are needed")
     low, high = min(sizes), max(sizes)
     apart = high[0] - low[0]
     holds = apart <= float(asked) + 1e-9
     words = f"{high[1]} is {units.planned(apart)} over {low[1]}, {units.plain(asked)} asked"
     return SideVerdict(mark="in" if holds else "over", words=f"{'Alike' if holds else 'Not alike'}: {words}")
+
+
+def measured_pages(page: JobPage) -> list[JobPage]:
+    """Every bore of every piece that has something in its logs."""
+    return [one for piece in page.begun_pieces for one in page.at_piece(piece).each]
+
+
+def _name_of(page: JobPage) -> str:
+    """`H1`, `piece 3`, or `H1 of piece 3`."""
+    piece = f"piece {page.piece}" if page.pieces else ""
+    if not page.is_several:
+        return piece or page.bore.name
+    return f"{page.bore.name} of {piece}" if piece else page.bore.name
+
+
+def first_waiting(page: JobPage) -> str:
+    """Which bore or piece still keeps the verdict incomplete, as ` of ...`; empty where none does."""
+    for piece in page.pieces or range(1, 2):
+        for one in page.at_piece(piece).each:
+            if one.judged.word == "incomplete":
+                return f" of {_name_of(one)}" if page.query else " here"
+    return ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class PieceRow:
+    """One piece of the batch: its mean sizes and its verdict."""
+
+    piece: int
+    sizes: str
+    mark: str
+    words: str
+
+
+_MARKS = {"in": "in", "over": "over", "metal-left": "under", "not-proven": "near", "incomplete": "wait"}
+#: The word that speaks for a piece of several bores: the worst.
+_WORST = ("over", "metal-left", "not-proven", "incomplete", "in")
+
+
+def piece_rows(page: JobPage) -> list[PieceRow]:
+    """Every piece that is begun, with the mean size of each of its bores."""
+    rows = []
+    for piece in page.begun_pieces if page.pieces else ():
+        each = page.at_piece(piece).each
+        word = min((one.judged.word for one in each), key=_WORST.index)
+        means = [one.judged.mean_mm for one in each]
+        sizes = ", ".join("·" if mean is None else f"Ø{page.units.planned(mean)}" for mean in means)
+        rows.append(PieceRow(piece=piece, sizes=sizes, mark=_MARKS[word], words=progress.VERDICT_WORDS[word]))
+    return rows
 
 
 def _two_angles(judged: Judged) -> tuple[float, float]:
@@ -299,6 +348,10 @@ def signed_verdict(page: JobPage, at: datetime) -> dict[str, Any]:
         "upper_mm": float(page.bore.upper_mm),
         "target": page.bore.target,
         "on_target": judged.on_target,
+        "each": [
+            {"name": _name_of(one), "word": one.judged.word, "mean_mm": one.judged.mean_mm}
+            for one in measured_pages(page)
+        ],
         "lines": [
             {"name": line.name, "found_mm": line.found_mm, "allowed_mm": line.allowed_mm} for line in judged.lines
         ],

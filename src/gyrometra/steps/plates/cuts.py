@@ -106,7 +106,7 @@ def cut_totals(page: JobPage) -> dict[str, Any]:
 def _copied_words(page: JobPage) -> str:
     """How soon an eccentric or oval hole is bored round: the bar copies a share of its swing at each pass."""
     found = page.reckoning.copied
-    if found is None:
+    if found is None or page.reckoning.done:
         return ""
     swing, ratio, count = found
     units, limit = page.units, page.units.fine(page.bore.runout_limit_mm)
@@ -258,5 +258,8 @@ def _first_dial(page: JobPage) -> Plate:
     reckoning = page.reckoning
     if not reckoning.planned:
         return Plate(label="First cut, bore to", governs="Missing:", reason="the bore as found")
-    row = reckoning.planned[0]
-    return setting_plate("First cut, bore to", row.setting, page, "from touch")
+    done = len(reckoning.done)
+    if done and done < len(reckoning.planned):
+        row = reckoning.planned[done]
+        return setting_plate(f"Pass {row.cut.number}, bore to", row.setting, page, "from here")
+    return setting_plate("First cut, bore to", reckoning.planned[0].setting, page, "from touch")

@@ -159,7 +159,7 @@ def _indicator_plate(label: str, setting: Setting, page: JobPage) -> Plate:
         because=Because(
             formula="along the bit = (wanted - measured) / 2 / cos(tilt)",
             inputs=[
-                ("bit leans from square", f"{bar.tilt_deg if bar else 0:g}°"),
+                ("bit leans from square", f"{bar.tilt_deg.normalize() if bar else 0:f}°"),
                 *((sentence(n, units.unit), "") for n in advance.notes),
                 ("starts only from a measured bore", "an indicator shows an amount, not a place"),
             ],

@@ -14,3 +14,23 @@ def sheet_plates(page: JobPage) -> list[Plate]:
     for plate in [*bar(page), *cuts(page)]:
         seen.setdefault(f"{plate.number} {plate.unit}" if plate.number else plate.label, plate)
     return list(seen.values())
+
+
+def sheet_facts(page: JobPage) -> list[tuple[str, str]]:
+    """What else the hands must know: what holds it, what breaks the wall, own target, alike, the opening bar."""
+    setup, units = page.job.setup, page.units
+    facts = [("Held with:", fixture.name) for fixture in setup.fixtures.all()]
+    for bore in page.bores:
+        of = f" of {bore.name}" if page.is_several else ""
+        facts += [
+            (f"{broken.get_kind_display().capitalize()}{of}:",
+             f"{units.plain(broken.from_mm)} to {units.plain(broken.to_mm)}, at {broken.angle_deg.normalize():f}°")
+            for broken in bore.interruptions.all()
+        ]  # fmt: skip
+        if bore.target:
+            facts.append((f"Own target{of}:", bore.target))
+    if setup.match_mm is not None:
+        facts.append(("Alike within:", f"{units.plain(setup.match_mm)} on diameter"))
+    if page.reckoning.opening_bar is not None:
+        facts.append(("Opened up by:", page.reckoning.opening_bar.name))
+    return facts

@@ -40,7 +40,8 @@ def _way(way: Method, machines: list[Machine], page: JobPage) -> WayRow:
     longest = f", {len(fits)} of {len(bars)} bars enter the bore" if page.reckoning.start_mm else ""
     return WayRow(
         key=way.key, label=way.label, axis=way.axis, trued=way.trued, faults=way.faults, can=not reason,
-        picked=way.key == page.job.setup.method, words=reason or f"on {', '.join(machine.name for machine in able)}{longest}",
+        picked=way.key == page.job.setup.method,
+        words=reason or f"on {', '.join(machine.name for machine in able)}{longest}",
         compare="" if reason else _compare(way, able, fits, page),
     )  # fmt: skip
 
@@ -50,7 +51,8 @@ def _compare(way: Method, able: list[Machine], fits: list[Bar], page: JobPage) -
     parts = []
     stiffest = max((_stiffness(way, bar, page) for bar in fits), default=0.0)
     if stiffest > 0:
-        parts.append(f"{stiffest / 1000:.1f} N/µm with the stiffest")
+        figure = f"{stiffest / 1000:.1f}" if stiffest < 100_000 else "over 100"
+        parts.append(f"{figure} N/µm with the stiffest")
     times = [minutes for machine in able if (minutes := _minutes(machine, page)) is not None]
     if times:
         parts.append(f"{min(times):.0f} min under feed")

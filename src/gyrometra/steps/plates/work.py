@@ -18,19 +18,19 @@ def work(page: JobPage) -> list[Plate]:
     if start is None:
         missing = "the bore as found, one size or more"
         return [Plate(label="Stock to remove, on diameter", governs="Missing:", reason=missing)]
-    stock = bore.aim_mm - start
+    stock, middle = bore.aim_mm - start, "your own target" if bore.target else "the middle"
     plates = [
         Plate(
             label="Stock to remove, on diameter",
             number=units.planned(stock),
             unit=units.label,
-            words=(f"{units.planned(stock / 2)} on radius", f"aim {units.planned(bore.aim_mm)}, the middle"),
+            words=(f"{units.planned(stock / 2)} on radius", f"aim {units.planned(bore.aim_mm)}, {middle}"),
             governs="Smallest size found governs:",
             reason=f"{units.planned(start)}",
             because=Because(
-                formula="stock = middle of the limits - smallest size found",
+                formula="stock = aim - smallest size found; the aim is the middle of the limits, or of your own target",
                 inputs=[
-                    ("middle of the limits", f"{units.planned(bore.aim_mm)} {units.label}"),
+                    (f"aim, {middle}", f"{units.planned(bore.aim_mm)} {units.label}"),
                     ("smallest found", f"{units.planned(start)} {units.label}"),
                 ],
                 source="Limits: ISO 286-1 where a class is given.",

@@ -1,4 +1,4 @@
-"""A setting keeps its kind of pass and the speed it was planned with."""
+"""A setting keeps its kind of pass and its speed; each piece alike has its own log."""
 
 from django.db import migrations, models
 
@@ -19,5 +19,10 @@ class Migration(migrations.Migration):
             model_name='cutentry',
             name='rpm',
             field=models.DecimalField(blank=True, decimal_places=2, max_digits=8, null=True),
+        ),
+        migrations.AddField(
+            model_name='cutentry',
+            name='piece',
+            field=models.PositiveSmallIntegerField(default=1),
         ),
     ]

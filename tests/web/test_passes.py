@@ -1,0 +1,199 @@
+"""Passes as they come out: what is left is shared anew, bundles, the test cut, settings, proven speeds, power."""
+
+import uuid
+from decimal import Decimal
+from typing import Any
+
+import pytest
+from django.test import Client
+
+from gyrocore import surface_speed_m_min
+from gyrometra.bridge.units import Units
+from gyrometra.crib.models import Cutter, Gauge, Machine
+from gyrometra.cutting.models import CutEntry
+from gyrometra.jobs.models import Job, Plan
+from gyrometra.steps import plates
+from gyrometra.steps.forms import BarForm, CutsForm
+from gyrometra.steps.page import JobPage, open_page
+from tests.web.test_bad_input import plan_of
+
+MM = Units()
+
+
+def log(client: Client, job: str, kind: str, query: str = "", **fields: Any) -> str:
+    values = {"client_id": str(uuid.uuid4()), **fields}
+    return client.post(f"/jobs/{job}/cut/{kind}/{query}", values, follow=True).content.decode()
+
+
+def size(client: Client, job: str, text: str, **fields: Any) -> str:
+    gauge = Gauge.objects.measuring(open_page(job, MM).bore.lower_mm)[0]
+    return log(client, job, "size", gauge=gauge.pk, value=text, **fields)
+
+
+def kinds(page: JobPage) -> list[tuple[str, float]]:
+    assert page.reckoning.passes is not None
+    return [(cut.kind, round(cut.depth_mm, 4)) for cut in page.reckoning.passes.passes]
+
+
+def cuts(client: Client, number: str, **changes: str) -> str:
+    return client.post(
+        f"/jobs/{number}/save/cuts/", {**plan_of(number, CutsForm), **changes}, follow=True
+    ).content.decode()
+
+
+def test_what_is_left_is_shared_anew_after_each_size(corin: Client) -> None:
+    assert kinds(open_page("Q-214", MM))[3:] == [("finish", 0.2048), ("finish", 0.2048)], "test came to 71.196"
+    log(corin, "Q-214", "set", number=4)
+    text = size(corin, "Q-214", "71.65", number=4)
+    assert kinds(open_page("Q-214", MM))[3:] == [("finish", 0.2047), ("finish", 0.1825)]
+    assert "72.015" in text
+    log(corin, "Q-214", "set", number=5)
+    size(corin, "Q-214", "71.98", number=5)
+    assert kinds(open_page("Q-214", MM))[5:] == [("finish", 0.0175)], "metal left: one pass more"
+    assert "may rub" in corin.get("/jobs/Q-214/cuts/").content.decode()
+    log(corin, "Q-214", "set", number=6)
+    size(corin, "Q-214", "72.006", number=6)
+    page = open_page("Q-214", MM)
+    assert page.ledger.is_finished, "in limits, and what is left is thinner than the edge cuts"
+
+
+def test_depths_can_change_while_passes_are_cut(corin: Client) -> None:
+    cuts(corin, "Q-214", finish_passes="3")
+    page = open_page("Q-214", MM)
+    assert [kind for kind, _ in kinds(page)] == ["rough", "rough", "test", "finish", "finish", "finish"]
+    assert [row.set_entry is not None for row in page.ledger.rows] == [True] * 3 + [False] * 3
+    assert "cut</small>" in corin.get("/jobs/Q-214/cuts/").content.decode()
+
+
+def test_a_cutter_that_would_rub_is_refused_and_what_is_cut_stays_in_sight(corin: Client) -> None:
+    coarse = Cutter.objects.create(
+        name="Bit 9", made_of="carbide", nose_radius_mm=Decimal("0.8"), least_depth_mm=Decimal("0.22")
+    )
+    page = corin.post("/jobs/Q-214/save/bar/", {**plan_of("Q-214", BarForm), "cutter": coarse.pk})
+    assert "thinner than the least depth of 0.22 mm: it would rub" in page.content.decode()
+    Cutter.objects.filter(name="Bit 3").update(least_depth_mm=Decimal("0.22"))
+    after = open_page("Q-214", MM)
+    assert kinds(after) == [("rough", 0.4692), ("rough", 0.4692), ("test", 0.4692)]
+    assert [row.came_mm is not None for row in after.ledger.rows] == [False, False, True]
+
+
+def test_a_bundle_is_logged_by_one_tap_and_sent_twice_stored_once(corin: Client) -> None:
+    cuts(corin, "Q-219", rough_depth_mm="0.1")
+    log(corin, "Q-219", "guard", locked="on", cleared="on", swung="on")
+    page = open_page("Q-219", MM)
+    run = plates.bore(page)["bundle"]
+    assert len(run) > 3
+    assert run[-1].planned.cut.kind == "test"
+    table = corin.get("/jobs/Q-219/cuts/").content.decode()
+    assert f"<b>1 to {len(run) - 1}</b>" in table, "equal roughing stands on one line"
+    last = run[-1].planned.cut.number
+    assert f"All {len(run)} to pass {last} are cut" in corin.get("/jobs/Q-219/bore/").content.decode()
+    entry = str(uuid.uuid4())
+    for _ in range(2):
+        log(corin, "Q-219", "set", number=1, through=last, client_id=entry)
+    stored = CutEntry.objects.filter(setup__job__number="Q-219", kind="set")
+    assert [e.number for e in stored] == list(range(1, last + 1))
+    after = open_page("Q-219", MM)
+    assert after.ledger.known_size_mm == pytest.approx(after.reckoning.start_mm)
+    assert after.reckoning.known_mm == pytest.approx(run[-1].planned.cut.diameter_mm, abs=1e-5)
+    moved = sum(float(e.divisions or 0) for e in stored)
+    assert moved == pytest.approx(sum(row.planned.setting.divisions for row in run), abs=0.01)
+
+
+def test_a_test_cut_comes_first_unless_it_is_skipped(corin: Client) -> None:
+    assert Plan().test_first
+    assert [kind for kind, _ in kinds(open_page("Q-219", MM))].count("test") == 1
+    text = cuts(corin, "Q-219", test_first="False")
+    assert "test" not in [kind for kind, _ in kinds(open_page("Q-219", MM))]
+    assert "No test cut: an error of the first setting" in text
+    thin = cuts(corin, "Q-219", test_first="True", test_leave_mm="0.05")
+    assert "leaves the 2 finish passes under 0.05 mm each" in thin
+    cuts(corin, "Q-219", test_leave_mm="", finish_depth_mm="0.45", rough_depth_mm="0.5")
+    plan = open_page("Q-219", MM).reckoning
+    assert plan.passes is not None, "too thin for a test of its own accord: it is left out, not refused"
+
+
+@pytest.mark.parametrize(
+    ("changes", "number", "words"),
+    [
+        ({"set_with": ""}, "74.199", "micrometer over bar back and point"),
+        ({"set_with": "protrusion"}, "14.199", "point above the bar"),
+        ({"set_with": "jig", "jig_zero_mm": "25"}, "39.199", "jig on the bar"),
+        ({"set_with": "indicator"}, "0.409", "out along itself"),
+    ],
+)
+def test_the_cutter_of_a_line_bar_is_set_in_four_ways(
+    corin: Client, changes: dict[str, str], number: str, words: str
+) -> None:
+    cuts(corin, "Q-221", **changes)
+    plate = plates.cuts(open_page("Q-221", MM))[2]
+    assert plate.number == number
+    assert words in plate.words
+    assert plate.because is not None
+
+
+def test_a_bit_that_leans_is_pushed_further(corin: Client) -> None:
+    page = open_page("Q-221", MM)
+    bar = page.reckoning.bar
+    assert bar is not None
+    bar.tilt_deg = Decimal(60)
+    bar.save()
+    cuts(corin, "Q-221", set_with="indicator")
+    assert plates.cuts(open_page("Q-221", MM))[2].number == "0.819", "twice the radial move at 60 degrees"
+
+
+def test_settings_that_cannot_be_are_refused(corin: Client) -> None:
+    assert "point flush with the bar is missing" in cuts(corin, "Q-221", set_with="jig")
+    page = open_page("Q-221", MM)
+    page.bore.found.all().delete()
+    assert "measure the bore first" in cuts(corin, "Q-221", set_with="indicator")
+    assert "set_with" not in corin.get("/jobs/Q-214/cuts/").content.decode(), "a lathe's slide is set by its dial"
+
+
+def test_a_speed_that_cut_well_is_offered_and_taken(corin: Client) -> None:
+    """Q-214 was roughed at 280 rpm, quiet and clean; Q-219 is bronze and has nothing proved."""
+    assert plates.cut_totals(open_page("Q-219", MM))["proven"] == []
+    log(corin, "Q-214", "remark", number=3, sound="quiet", look="clean")
+    proved = surface_speed_m_min(71.215, 280)
+    row = plates.cut_totals(open_page("Q-214", MM))["proven"][0]
+    assert (row.field, row.value) == ("rough_speed_m_min", f"{proved:.0f}")
+    assert "in Q-214" in row.words
+    cuts(corin, "Q-214", rough_speed_m_min=row.value)
+    assert all(r.field != "rough_speed_m_min" for r in plates.cut_totals(open_page("Q-214", MM))["proven"])
+
+
+def test_a_machine_too_weak_says_do_not_run(corin: Client) -> None:
+    assert "kW at the spindle" in plates.cut_totals(open_page("Q-219", MM))["power"]
+    Machine.objects.filter(name="Lathe 3").update(power_kw=Decimal("0.05"))
+    Machine.objects.filter(name="Lathe 2").update(power_kw=Decimal("0.05"))
+    plate = plates.cuts(open_page("Q-219", MM))[0]
+    assert plate.state == "bad"
+    assert plate.governs == "Do not run. Power:"
+    assert "Do not run" in corin.get("/jobs/Q-219/cuts/").content.decode()
+
+
+def test_a_feed_is_one_that_the_machine_has(corin: Client) -> None:
+    Machine.objects.filter(name="Lathe 3").update(feeds_mm_rev=[0.06, 0.11, 0.18])
+    planned = open_page("Q-214", MM).reckoning.planned
+    assert [row.feed_mm_rev for row in planned] == [0.18, 0.18, 0.18, 0.06, 0.06]
+    machine = Machine(feeds_mm_rev=[0.1, 0.2])
+    assert (machine.feed_had(0.05), machine.feed_had(0.2), Machine().feed_had(0.07)) == (0.1, 0.2, 0.07)
+
+
+def test_speeds_in_a_pocket_are_named(corin: Client) -> None:
+    assert "speed alone does not cure chatter here" in plates.cut_totals(open_page("Q-214", MM))["pockets"]
+    machine = Machine.objects.get(name="Lathe 3")
+    machine.speeds.create(lever="D", rpm=Decimal(6300))
+    words = plates.cut_totals(open_page("Q-214", MM))["pockets"]
+    assert "1 of the machine's speeds lie in a pocket" in words
+    assert "6300 rpm" in words
+
+
+def test_old_entries_without_a_kind_are_read_as_planned(corin: Client) -> None:
+    job = Job.objects.get(number="Q-214")
+    made = CutEntry.objects.create(
+        setup=job.setup, bore=job.setup.bores.all()[0], kind="set", number=4, by=job.made_by, client_id=uuid.uuid4(),
+        value_mm=Decimal("71.615"), change_mm=Decimal("0.419"), divisions=Decimal(10),
+    )  # fmt: skip
+    assert made.pass_kind == ""
+    assert kinds(open_page("Q-214", MM))[3:] == [("finish", 0.2095), ("finish", 0.2)]
