@@ -80,8 +80,8 @@ from gyrocore.units import Length, clean_text, read_indicator, read_length
 from gyrocore.wording import error_sentence, length_words, sentence
 
 __all__ = [
-    "BEARING_CLEAR_MM", "INTERRUPTED_SHARE", "OPENING_SHARE", "SPRING_SHARE", "STEEL", "AtMost", "BarCandidate", "BarChoice",
-    "BarData", "BarKind", "BarMaterial", "BarOut", "BarResponse", "BarSection", "BeamModel", "BoreForm",
+    "BEARING_CLEAR_MM", "INTERRUPTED_SHARE", "OPENING_SHARE", "SPRING_SHARE", "STEEL", "AtMost", "BarCandidate",
+    "BarChoice", "BarData", "BarKind", "BarMaterial", "BarOut", "BarResponse", "BarSection", "BeamModel", "BoreForm",
     "BoreInLine", "Caution", "CentresBar", "CentresLayout", "Closing", "CommonSize", "CoreError", "Cut",
     "CutTime", "CutterAdvance", "Cutting", "CuttingForce", "Dial", "DialMove", "DiameterReading", "Drive",
     "EdgeInCut", "ElasticPasses", "Finish", "FirstCut", "Fit", "FlatPair", "FourJawFlats", "GaugeData",

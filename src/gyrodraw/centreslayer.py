@@ -50,11 +50,11 @@ class _Sheet:
 def centres_band(layer: CentresLayer, width: float) -> Scene:
     """The Bar band: true scale, the work drawn where the cut begins, dashed where it ends."""
     narrow = width < 600
-    height = 360 if narrow else 340
+    height = 372
     scene = Scene(width, height, f"{layer.bar_words} between centres, bit at {layer.bit_words}")
     room = width - (70 if narrow else 220)
-    scale = min(room / layer.bar_length_mm, 110 / (layer.outside_mm / 2))
-    sheet = _Sheet(scene, (width - layer.bar_length_mm * scale) / 2, scale, 160.0)
+    scale = min(room / layer.bar_length_mm, 78 / (layer.outside_mm / 2))
+    sheet = _Sheet(scene, (width - layer.bar_length_mm * scale) / 2, scale, 150.0)
     _work(sheet, layer)
     _bar(sheet, layer)
     scene.line((8, sheet.axis_y), (width - 8, sheet.axis_y), "axis")

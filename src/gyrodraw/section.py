@@ -138,6 +138,8 @@ def draw_breaks(view: View, part: Part) -> None:
         top = view.y(thick) if broken.groove_mm is None else view.y(part.start_mm + 2 * broken.groove_mm)
         scene.poly([(left, wall), (left, top), (right, top), (right, wall)], "hidden")
         scene.line((left, wall), (right, wall), "break")
+        if view.face_x + 18 + 8 * len(broken.words) > scene.width:
+            continue  # a narrow sheet lists them under the work
         middle, level = (left + right) / 2, wall + 16 + 20 * place
         scene.poly([(middle, wall + 2), (middle + 8, level), (view.face_x + 14, level)], "narrow")
         scene.text((view.face_x + 18, level + 5), broken.words, "label")
@@ -208,9 +210,10 @@ def _stations(view: View, part: Part, labels: Labels, *, step: float = 56) -> No
 def work_band(part: Part, labels: Labels, width: float) -> Scene:
     """The Work step's band: the work above the axis, its figures below."""
     narrow = width < 600
-    height = 300 if narrow else 332
+    more = 24 if narrow and part.breaks else 0
+    height = (300 if narrow else 332) + more
     scene = Scene(width, height, f"Half section of the work, bore {labels.now}, wanted {labels.wanted}")
-    axis_y = height - (116 if narrow else 108)
+    axis_y = height - more - (116 if narrow else 108)
     if narrow:
         view = fit(scene, part, axis_y=axis_y, top=44, width=width - 80, face_x=width - 40)
     else:
@@ -224,6 +227,7 @@ def work_band(part: Part, labels: Labels, width: float) -> Scene:
     draw_length(view, part, labels.length, 24)
     _stations(view, part, labels)
     if narrow:
+        scene.text((16, height - 60), ", ".join(broken.words for broken in part.breaks), "label")
         scene.text((16, height - 36), f"now {labels.now}", "figure")
         wanted = f"wanted {labels.wanted} ({labels.upper} / {labels.lower})"
         scene.text((16, height - 12), wanted, "figure-blue")

@@ -35,6 +35,13 @@ PATHS = [
     "/jobs/Q-225/bore/",
     "/jobs/Q-230/bore/",
     "/jobs/Q-221/sheet/",
+    "/jobs/Q-207/work/",
+    "/jobs/Q-207/check/?piece=2",
+    "/jobs/Q-207/bore/?piece=2",
+    "/crib/bar/1/",
+    "/crib/material/1/",
+    "/crib/fixture/1/",
+    "/crib/gauge/1/",
 ]
 #: What is used at the machine: every target there is large enough.
 AT_THE_MACHINE = [path for path in PATHS if path.startswith("/jobs/") and not path.endswith(("new/", "sheet/"))] + [

@@ -215,7 +215,9 @@ def test_cautions_appear_where_they_bite() -> None:
 
 def test_each_way_of_boring_says_who_turns_and_names_its_places() -> None:
     turning = {key: way.turns for key, way in methods().items()}
-    assert turning == {"lathe-bar": "work", "head": "bar", "line": "bar", "stand": "bar"}
+    assert turning == {
+        "lathe-bar": "work", "head": "bar", "line": "bar", "stand": "bar", "centres": "bar", "pilot": "bar",
+    }  # fmt: skip
     lathe, head = method("lathe-bar"), method("head")
     assert [lathe.place_name(angle) for angle in (0, 45, 90, 315, 360, 30)] == [
         "jaw 1",
@@ -228,6 +230,7 @@ def test_each_way_of_boring_says_who_turns_and_names_its_places() -> None:
     assert head.places_deg == {"back": 0, "right": 90, "front": 180, "left": 270}
     for way in methods().values():
         assert way.machines
+        assert method(way.bars).bars == way.bars, "the bars of the crib are made for a way of their own"
         assert cautions(method=way.key, step="true", material_key="steel")
     with pytest.raises(InvalidInput):
         method("by hand")

@@ -10,6 +10,8 @@ from hypothesis import strategies as st
 
 from gyrodraw import (
     BarLayer,
+    Broken,
+    CentresLayer,
     DialFace,
     Housing,
     Labels,
@@ -24,6 +26,7 @@ from gyrodraw import (
     Walls,
     bar_band,
     bore_band,
+    centres_band,
     check_band,
     convergence_chart,
     cuts_band,
@@ -118,9 +121,29 @@ LINE = LineLayer(
 )  # fmt: skip
 
 
+BROKEN = replace(
+    PART,
+    breaks=[Broken(start_mm=0, end_mm=60, groove_mm=4, words="keyway at 0°"),
+            Broken(start_mm=90, end_mm=102, groove_mm=None, words="cross hole at 270°")],
+)  # fmt: skip
+CENTRES = CentresLayer(
+    bar_mm=38, bar_length_mm=560, driver_mm=40, tail_mm=20, work_length_mm=180, bored_from_mm=0, bored_to_mm=180,
+    overrun_mm=5, outside_mm=120, bore_mm=60, hatch="iron", bit_mm=285, bit_from_mm=225, bit_to_mm=345,
+    bar_words="Centres bar 2 Ø38", bit_words="285", travel_words="the saddle travels 190",
+    range_words="bit from 225 to 345 will do", length_words="560",
+)  # fmt: skip
+SHORT = replace(CENTRES, bar_length_mm=300, bit_mm=None, bit_to_mm=None, length_words="300", bit_words="",
+                range_words="the bar is too short: no place for the bit")  # fmt: skip
+FAR = replace(layer(), limits=[replace(limit, at_mm=900.0, figure="900") for limit in layer().limits])
+
+
 def scenes(width: float) -> list[Scene]:
     return [
         work_band(PART, LABELS, width),
+        work_band(BROKEN, LABELS, width),
+        centres_band(CENTRES, width),
+        centres_band(SHORT, width),
+        bar_band(PART, FAR, width),
         bar_band(PART, layer(), width),
         bar_band(PART, HEAD, width),
         line_band(LINE, width),
@@ -295,3 +318,33 @@ def test_positions_with_words_are_boxes() -> None:
     gate = lever_gate(["1-LOW", "2-LOW", "1-HIGH", "2-HIGH"], "2-HIGH")
     assert [s.text for s in gate.shapes if s.role == "lever-on-text"] == ["2", "high"]
     assert [s.text for s in dial_scale(74.1, unit_step=0.01).shapes if s.kind == "text"] == ["74.05", "74.15"]
+
+
+@pytest.mark.parametrize("width", WIDTHS)
+def test_a_job_between_centres_is_drawn_to_one_scale_at_both_ends_of_its_travel(width: float) -> None:
+    scene = centres_band(CENTRES, width)
+    bar = points_of(scene, "bar")[0]
+    scale = (bar[1][0] - bar[0][0]) / 560
+    assert (bar[2][1] - bar[1][1]) / 38 == pytest.approx(scale, rel=2e-2)
+    begun = points_of(scene, "outline")[0]
+    ended = max(points_of(scene, "phantom"), key=lambda points: points[1][0] - points[0][0])
+    assert (begun[0][0] - ended[0][0]) / scale == pytest.approx(190, rel=2e-2), "it travels past both ends of the bore"
+    bit = points_of(scene, "cutter")[0][0][0]
+    assert (begun[0][0] - bit) / scale == pytest.approx(5, abs=0.5), "clear where the cut begins"
+    assert (bit - ended[0][0] - 180 * scale) / scale == pytest.approx(5, abs=0.5), "and where it ends"
+    assert "cutter" not in [shape.role for shape in centres_band(SHORT, width).shapes]
+
+
+def test_what_breaks_the_wall_stands_at_its_place() -> None:
+    wall = points_of(work_band(BROKEN, LABELS, 1280), "wall")[0]
+    left, right = min(x for x, _ in wall), max(x for x, _ in wall)
+    gaps = points_of(work_band(BROKEN, LABELS, 1280), "break")
+    assert [(right - b[1][0]) / (right - left) * 140 for b in gaps] == pytest.approx([0, 90], abs=0.2)
+    assert [(right - b[0][0]) / (right - left) * 140 for b in gaps] == pytest.approx([60, 102], abs=0.2)
+
+
+def test_a_limit_off_the_sheet_is_broken_off_and_only_a_bar_in_its_holder_is_dragged() -> None:
+    ticks = [s for s in bar_band(PART, FAR, 1280).shapes if s.role.startswith("tick")]
+    assert not ticks
+    assert bar_band(PART, FAR, 1280).drag_scale
+    assert bar_band(PART, HEAD, 1280).drag_scale is None
