@@ -33,7 +33,7 @@ function showHeld() {
     : strip.dataset.refused || "";
   const saved = document.getElementById("saved");
   if (saved && count) saved.textContent = `Held, ${count}`;
-  document.querySelectorAll(".dp, .vp").forEach((plate) => plate.classList.toggle("stale", count > 0));
+  if (count) document.querySelectorAll(".dp, .vp").forEach((plate) => plate.classList.add("stale"));
 }
 
 // What htmx could not send: take it over, and open the next cell.
