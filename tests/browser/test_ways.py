@@ -58,7 +58,7 @@ def test_a_counterbore_on_the_mill(page: Page, live_server: object, empty: None,
         "runout_limit_mm": "0.03", "found_z_0": "6", "found_d_0": "54.06", "outside_l_0": "70", "outside_d_0": "112",
     }  # fmt: skip
     begin(page, base, work, "Mill 1, mill")
-    expect(page.locator(".ways-of .pick")).to_contain_text("1 of 1 bars enter the bore")
+    expect(page.locator(".ways-of .pick")).to_contain_text("1 of 1 bars enter and reach")
 
     page.keyboard.press("g")
     page.keyboard.press("2")

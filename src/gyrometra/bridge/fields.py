@@ -7,7 +7,7 @@ from typing import Any
 
 from django import forms
 from django.forms.utils import flatatt
-from django.utils.html import format_html
+from django.utils.html import format_html, format_html_join
 from django.utils.safestring import SafeString
 
 from gyrocore import InvalidInput, error_sentence, read_limits
@@ -26,6 +26,10 @@ class TypedForm(forms.Form):
         for field in self.fields.values():
             if isinstance(field, LengthField):
                 field.units = units
+            if type(field.widget) is forms.Select:
+                plain = LineSelect(field.widget.attrs)
+                plain.choices, plain.is_required = field.widget.choices, field.widget.is_required
+                field.widget = plain
             field.widget.attrs.setdefault("autocomplete", "off")
 
     def typed(self) -> dict[str, Typed]:
@@ -55,6 +59,24 @@ class LineInput(forms.TextInput):
         widget = self.get_context(name, value, attrs)["widget"]
         shown = {} if widget["value"] is None else {"value": widget["value"]}
         return format_html("<input{}>", flatatt({"type": widget["type"], "name": name, **shown, **widget["attrs"]}))
+
+
+class LineSelect(forms.Select):
+    """A choice printed without a template, as the input above."""
+
+    def render(self, name: str, value: Any, attrs: Any = None, renderer: Any = None) -> SafeString:
+        """The choice as Django's own templates print it; no groups are used here."""
+        widget = self.get_context(name, value, attrs)["widget"]
+        options = format_html_join(
+            "",
+            "<option{}>{}</option>",
+            (
+                (flatatt({"value": option["value"], **option["attrs"]}), option["label"])
+                for _, group, _ in widget["optgroups"]
+                for option in group
+            ),
+        )
+        return format_html("<select{}>{}</select>", flatatt({"name": name, **widget["attrs"]}), options)
 
 
 class LengthField(forms.CharField):

@@ -45,9 +45,9 @@ class JobQuerySet(models.QuerySet[Any]):
         """With all that a step page works from."""
         return self.select_related(
             "material", "setup__machine", "setup__plan__bar", "setup__plan__opening_bar", "setup__plan__cutter",
-            "setup__plan__head", "changed_by", "signoff__by",
+            "setup__plan__head", "signoff__by",
         ).prefetch_related(
-            "setup__machine__speeds", "setup__plan__head__holes", "setup__fixtures", "setup__bores__outside",
+            "setup__machine__speeds", "setup__plan__head__holes", "setup__bores__outside",
             "setup__bores__found", "setup__bores__interruptions",
         )  # fmt: skip
 

@@ -61,6 +61,11 @@ class Shared:
         return cuts_of(self.job.setup)
 
     @cached_property
+    def proven(self) -> list[Proven]:
+        """Surface speeds that cut well in this material with this cutter."""
+        return proven_speeds(self.job.setup.plan)
+
+    @cached_property
     def sizes(self) -> list[SizeReading]:
         """The sizes measured of all its bores."""
         return sizes_of(self.job.setup)
@@ -204,10 +209,10 @@ class JobPage:
         sizes = [s for s in self.shared.sizes if s.bore_id == self.bore.pk and s.piece == self.piece]
         return Judged(self.bore, self.reckoning.material, sizes, swept, self.today)
 
-    @cached_property
+    @property
     def proven(self) -> list[Proven]:
         """Surface speeds that cut well in this material with this cutter."""
-        return proven_speeds(self.job.setup.plan)
+        return self.shared.proven
 
     @cached_property
     def kept_answers(self) -> list[KeptAnswer]:

@@ -1,7 +1,11 @@
-"""Beside a field: what was typed, as it was understood."""
+"""A field with its label, what was typed as it was understood, and what is wrong; in Python: a page has dozens."""
+
+from typing import Any
 
 from django import template
 from django.forms import BoundField
+from django.utils.html import format_html
+from django.utils.safestring import SafeString, mark_safe
 
 from gyrocore import InvalidInput, read_limits
 from gyrometra.bridge.fields import LengthField, LimitsField
@@ -27,3 +31,46 @@ def echo(field: BoundField, units: Units) -> str:
     except InvalidInput:
         return ""
     return ""
+
+
+def _echo(field: BoundField, units: Units | None, tag: str) -> SafeString:
+    words = echo(field, units) if units is not None else ""
+    return format_html('<{0} class="echo">{1}</{0}>', tag, words) if words else mark_safe("")
+
+
+def _below(field: BoundField) -> SafeString:
+    if field.errors:
+        return format_html('<p class="err" id="{}-err">{}</p>', field.id_for_label, field.errors[0])
+    return format_html('<p class="help">{}</p>', field.help_text) if field.help_text else mark_safe("")
+
+
+@register.simple_tag(takes_context=True)
+def field_box(context: dict[str, Any], field: BoundField) -> SafeString:
+    """A field under its label."""
+    bad = " bad" if field.errors else ""
+    return format_html(
+        '<div class="fld{}"><label for="{}">{}</label>{}{}{}</div>',
+        bad, field.id_for_label, field.label, field, _echo(field, context.get("units"), "p"), _below(field),
+    )  # fmt: skip
+
+
+@register.simple_tag(takes_context=True)
+def small_box(context: dict[str, Any], field: BoundField) -> SafeString:
+    """A field whose label only a screen reader needs."""
+    bad = " bad" if field.errors else ""
+    wrong = format_html('<p class="err">{}</p>', field.errors[0]) if field.errors else ""
+    return format_html(
+        '<div class="fld{}"><label class="visually-hidden" for="{}">{}</label>{}{}{}</div>',
+        bad, field.id_for_label, field.label, field, _echo(field, context.get("units"), "p"), wrong,
+    )  # fmt: skip
+
+
+@register.simple_tag(takes_context=True)
+def inline_box(context: dict[str, Any], field: BoundField, words: str) -> SafeString:
+    """A field in a line of words, its label behind it."""
+    bad = " bad" if field.errors else ""
+    wrong = format_html('<span class="err">{}</span>', field.errors[0]) if field.errors else ""
+    return format_html(
+        '<span class="inl{}">{} <label for="{}"><i>{}</i></label>{}{}</span>',
+        bad, field, field.id_for_label, words, _echo(field, context.get("units"), "span"), wrong,
+    )  # fmt: skip

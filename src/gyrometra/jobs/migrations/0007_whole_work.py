@@ -20,7 +20,7 @@ class Migration(migrations.Migration):
         migrations.AddField(
             model_name='bore',
             name='matters',
-            field=models.CharField(choices=[('little', 'little: one direction will do'), ('drawn', 'as drawn'), ('much', 'much: three directions, twice each')], default='drawn', max_length=8),
+            field=models.CharField(choices=[('little', 'little'), ('drawn', 'as drawn'), ('much', 'much')], default='drawn', max_length=8),
         ),
         migrations.AddField(
             model_name='bore',

@@ -18,9 +18,9 @@ class Bore(models.Model):
         BLIND = "blind", "blind, closed at its end"
 
     class Matters(models.TextChoices):
-        LITTLE = "little", "little: one direction will do"
+        LITTLE = "little", "little"
         DRAWN = "drawn", "as drawn"
-        MUCH = "much", "much: three directions, twice each"
+        MUCH = "much", "much"
 
     setup = models.ForeignKey(SetUp, on_delete=models.CASCADE, related_name="bores")
     name = models.CharField(max_length=20, default="bore")

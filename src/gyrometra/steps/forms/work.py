@@ -90,7 +90,11 @@ class WorkForm(BreaksForm):
     )
     target = LimitsField(label="Your own target", required=False, help_text="inside the limits: 72.010-72.018")
     matters = forms.ChoiceField(
-        label="How much it matters", choices=Bore.Matters.choices, initial=Bore.Matters.DRAWN, required=False
+        label="How much it matters",
+        choices=Bore.Matters.choices,
+        initial=Bore.Matters.DRAWN,
+        required=False,
+        help_text="much: three directions, twice each, a fine gauge",
     )
     name = forms.CharField(label="Name of this bore", max_length=20, required=False, help_text="H1, upper, blind")
     start_mm = LengthField(

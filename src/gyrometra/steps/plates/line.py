@@ -46,6 +46,7 @@ class LineTable:
     asked: str
     better_places: str
     pair: str
+    stroke: str
 
 
 def line_table(page: JobPage) -> LineTable | None:
@@ -73,7 +74,23 @@ def line_table(page: JobPage) -> LineTable | None:
         asked="" if asked is None else units.plain(asked),
         better_places="; ".join(units.plain(place) for place in better.bearings_mm) if better else "",
         pair=_pair_words(page),
+        stroke=_stroke_words(page, line),
     )
+
+
+def _stroke_words(page: JobPage, line: Line) -> str:
+    """Where the cutter goes in and comes out of this bore, how far the feed must go, and what stands in its way."""
+    units, bore, travel = page.units, page.bore, page.reckoning.machine.travel_mm
+    over = float(page.job.setup.plan.overrun_mm)
+    first, last = float(bore.start_mm) - over, bore.end_mm + page.reckoning.overrun_mm
+    words = f"{bore.name}: the cutter goes in at {units.length(first)} and comes out at {units.length(last)}"
+    words += f", a stroke of {units.length(last - first)}"
+    if travel is not None and last - first > float(travel) + 1e-9:
+        words += f": more than the {units.length(travel)} that the feed travels"
+    meets = [place for place in line.bearings_mm if first < place < last]
+    if meets:
+        words += f"; a bearing at {units.length(meets[0])} stands in its way"
+    return f"{words}."
 
 
 def _pair_words(page: JobPage) -> str:

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from gyrocore import Method, cut_time, methods, second_moment_mm4, spindle_speed
+from gyrocore import Method, cut_time, method, methods, second_moment_mm4, spindle_speed
 from gyrometra.crib.models import Bar, Machine
 from gyrometra.jobs.reckon import OVER_PERCENT
 from gyrometra.steps.page import JobPage
@@ -29,33 +30,34 @@ class WayRow:
 def ways(page: JobPage) -> list[WayRow]:
     """All ways, with the reason where one cannot be done."""
     machines = list(Machine.objects.filter(retired=False).prefetch_related("speeds"))
-    return [_way(way, machines, page) for way in methods().values()]
+    times = {machine.pk: _minutes(machine, page) for machine in machines}
+    return [_way(way, machines, times, page) for way in methods().values()]
 
 
-def _way(way: Method, machines: list[Machine], page: JobPage) -> WayRow:
+def _way(way: Method, machines: list[Machine], times: Mapping[int, float | None], page: JobPage) -> WayRow:
     able = [machine for machine in machines if machine.kind in way.machines]
     bars = [bar for bar in page.bars if bar.method == way.bars]
     reason = _cannot(way, able, bars, page)
     fits = _fitting(bars, page)
-    longest = f", {len(fits)} of {len(bars)} bars enter the bore" if page.reckoning.start_mm else ""
+    longest = f", {len(fits)} of {len(bars)} bars enter and reach" if page.reckoning.start_mm else ""
     return WayRow(
         key=way.key, label=way.label, axis=way.axis, trued=way.trued, faults=way.faults, can=not reason,
         picked=way.key == page.job.setup.method,
         words=reason or f"on {', '.join(machine.name for machine in able)}{longest}",
-        compare="" if reason else _compare(way, able, fits, page),
+        compare="" if reason else _compare(way, [times[machine.pk] for machine in able], fits, page),
     )  # fmt: skip
 
 
-def _compare(way: Method, able: list[Machine], fits: list[Bar], page: JobPage) -> str:
+def _compare(way: Method, times: Sequence[float | None], fits: list[Bar], page: JobPage) -> str:
     """Stiffness of the stoutest bar that enters, and how long all passes take on the quickest machine."""
     parts = []
     stiffest = max((_stiffness(way, bar, page) for bar in fits), default=0.0)
     if stiffest > 0:
         figure = f"{stiffest / 1000:.1f}" if stiffest < 100_000 else "over 100"
         parts.append(f"{figure} N/µm with the stiffest")
-    times = [minutes for machine in able if (minutes := _minutes(machine, page)) is not None]
-    if times:
-        parts.append(f"{min(times):.0f} min under feed")
+    known = [minutes for minutes in times if minutes is not None]
+    if known:
+        parts.append(f"{min(known):.0f} min under feed")
     return ", ".join(parts)
 
 
@@ -74,13 +76,13 @@ def _stiffness(way: Method, bar: Bar, page: JobPage) -> float:
 
 def _minutes(machine: Machine, page: JobPage) -> float | None:
     """All passes of this bore at the speeds that this machine has, under feed."""
-    reckoning, total = page.reckoning, 0.0
+    reckoning, total, speeds = page.reckoning, 0.0, machine.speeds_rpm()
     for row in reckoning.planned:
         speed = reckoning.surface_speed("rough" if row.is_roughing else "finish")
         if speed is None:
             return None
         found = spindle_speed(
-            diameter_mm=row.cut.diameter_mm, surface_speed_m_min=speed, spindle_speeds_rpm=machine.speeds_rpm(),
+            diameter_mm=row.cut.diameter_mm, surface_speed_m_min=speed, spindle_speeds_rpm=speeds,
             over_percent=OVER_PERCENT,
         )  # fmt: skip
         time = cut_time(length_mm=float(page.bore.length_mm), feed_mm_rev=row.feed_mm_rev, rpm=found.set_rpm,
@@ -98,10 +100,21 @@ def _cannot(way: Method, able: list[Machine], bars: list[Bar], page: JobPage) ->
     if not bars:
         return "the crib has no bar for it"
     if page.reckoning.start_mm is not None and not _fitting(bars, page):
-        return "no bar for it enters the bore"
+        return "no bar for it enters and reaches"
     return ""
 
 
 def _fitting(bars: list[Bar], page: JobPage) -> list[Bar]:
+    return [bar for bar in bars if _enters(bar, page) and _reaches(bar, page)]
+
+
+def _enters(bar: Bar, page: JobPage) -> bool:
     start = page.reckoning.start_mm
-    return [bar for bar in bars if start is not None and float(bar.min_bore_mm) <= start]
+    return start is not None and float(bar.min_bore_mm) <= start
+
+
+def _reaches(bar: Bar, page: JobPage) -> bool:
+    """A bar that is held at one end reaches through the bore; one held at both has its own lay-out to say."""
+    reach = page.reckoning.reach
+    held_at_both = method(bar.method).bar_in in ("bearings", "centres")
+    return held_at_both or reach is None or bar.reach_mm >= reach.reach_mm - 1e-9
