@@ -23,6 +23,7 @@ VIEWS = [
     ("sheet", "/jobs/Q-214/sheet/", {"width": 900, "height": 1180}),
     ("phone-bench", "/", PHONE),
     ("phone-bar", "/jobs/Q-214/bar/", PHONE),
+    ("phone-bore", "/jobs/Q-214/bore/", PHONE),
 ]
 
 
@@ -47,8 +48,24 @@ def read_round(page: Page, base: str) -> None:
     page.screenshot(path=OUT / "phone-true.png")
 
 
+def between_centres(page: Page, base: str) -> None:
+    """A job of the shop planned between centres instead, with the bar and the cutter it takes."""
+    page.set_viewport_size(DESK)
+    for step, field, choice in (
+        ("work", "#id_method", "bar between centres, work on the saddle"),
+        ("bar", "#id_bar", "Centres bar 2"),
+        ("bar", "#id_cutter", "Bit 3"),
+    ):
+        page.goto(f"{base}/jobs/Q-223/{step}/")
+        with page.expect_response(lambda answer: "/save/" in answer.url):
+            page.select_option(field, label=choice)
+    page.goto(f"{base}/jobs/Q-223/bar/")
+    page.wait_for_load_state("networkidle")
+    page.screenshot(path=OUT / "bar-centres.png")
+
+
 def main(base: str) -> None:
-    """All views, then the phone in a round, which changes the shop."""
+    """All views, then those that change the shop: a job between centres, the phone in a round."""
     OUT.mkdir(exist_ok=True)
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
@@ -59,6 +76,7 @@ def main(base: str) -> None:
             page.goto(base + path)
             page.wait_for_load_state("networkidle")
             page.screenshot(path=OUT / f"{name}.png")
+        between_centres(page, base)
         read_round(page, base)
         browser.close()
 
