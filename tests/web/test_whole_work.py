@@ -229,3 +229,18 @@ def test_what_holds_the_work_is_on_the_sheet(corin: Client) -> None:
     assert "Roller-hub plate" in text
     assert "55.008-55.022" in text
     assert Bore.objects.get(setup__job__number="Q-207").matters == "much"
+
+
+def test_a_large_batch_has_a_few_tabs_and_pieces_with_entries_stay(corin: Client) -> None:
+    work(corin, "Q-207", quantity="400")
+    page = open_page("Q-207", MM, None, 37)
+    assert page.piece_tabs == [1, 34, 35, 36, 37, 38, 39, 40, 400]
+    sizes(corin, "Q-207", [("29", "0", "55.012")], "?piece=37")
+    assert "Piece 37 has entries in its logs" in work(corin, "Q-207", quantity="8")
+    assert Job.objects.get(number="Q-207").quantity == 400
+
+
+def test_a_pass_that_two_people_tap_is_set_once(corin: Client, dagny: Client) -> None:
+    for client in (corin, dagny):
+        client.post("/jobs/Q-214/cut/set/", {"client_id": str(uuid.uuid4()), "number": "4"})
+    assert CutEntry.objects.filter(setup__job__number="Q-214", kind="set", number=4).count() == 1

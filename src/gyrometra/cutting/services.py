@@ -22,6 +22,12 @@ def log_cut(*, user: User, bore: Bore, kind: str, client_id: UUID, **values: Any
     if known is not None:
         return known
     require_open(setup.job)
+    if kind == CutEntry.Kind.SET:
+        # two people tapped the same pass: it was set once
+        same = {"bore": bore, "piece": values.get("piece", 1), "number": values.get("number", 0)}
+        standing: CutEntry | None = CutEntry.objects.standing().filter(kind=kind, **same).first()
+        if standing is not None:
+            return standing
     of_bore = None if kind == CutEntry.Kind.GUARD else bore
     return CutEntry.objects.create(by=user, setup=setup, bore=of_bore, kind=kind, client_id=client_id, **values)
 

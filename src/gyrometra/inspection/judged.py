@@ -6,6 +6,8 @@ from dataclasses import dataclass, field
 from datetime import date
 from functools import cached_property
 
+from django.db.models import Max
+
 from gyrocore import (
     AtMost,
     BoreForm,
@@ -20,8 +22,10 @@ from gyrocore import (
     measurement,
     verdict,
 )
+from gyrometra.cutting.models import CutEntry
 from gyrometra.inspection.models import SizeReading
 from gyrometra.jobs.models import Bore, SetUp
+from gyrometra.truing.models import Round
 from gyrometra.truing.rounds import RoundView, last_standing
 
 
@@ -245,3 +249,10 @@ def _maybe(value: object) -> float | None:
 def sizes_of(setup: SetUp) -> list[SizeReading]:
     """All standing sizes of a set-up, whichever bore; one query."""
     return list(SizeReading.objects.standing().filter(setup=setup).select_related("gauge", "by"))
+
+
+def last_piece(setup: SetUp) -> int:
+    """The highest number of a piece that has anything in its logs; 1 where none has."""
+    logs = (CutEntry.objects, SizeReading.objects, Round.objects)
+    found = [rows.filter(setup=setup).aggregate(last=Max("piece"))["last"] for rows in logs]
+    return max(number or 1 for number in found)

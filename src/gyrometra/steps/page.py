@@ -24,6 +24,9 @@ from gyrometra.jobs.reckon import Reckoning
 from gyrometra.truing.models import Round
 from gyrometra.truing.rounds import RoundView, last_standing, rounds_of
 
+#: So many pieces have a tab each.
+MOST_TABS = 16
+
 
 @dataclass
 class Shared:
@@ -111,6 +114,14 @@ class JobPage:
     def pieces(self) -> range:
         """The numbers of the pieces, where there are several."""
         return range(1, self.job.quantity + 1) if self.job.quantity > 1 else range(0)
+
+    @property
+    def piece_tabs(self) -> list[int]:
+        """The pieces to go to: all of a small batch; of a large one the first, the last, and those about this one."""
+        if len(self.pieces) <= MOST_TABS:
+            return list(self.pieces)
+        near = range(max(1, self.piece - 3), min(self.job.quantity, self.piece + 3) + 1)
+        return sorted({1, *near, self.job.quantity})
 
     def at_piece(self, piece: int) -> JobPage:
         """The same bore of another piece; of this one, this page itself."""

@@ -35,7 +35,7 @@ class CutsForm(PlanForm):
     spring_passes = forms.IntegerField(label="Spring passes", min_value=0, max_value=5)
     test_first = forms.TypedChoiceField(
         label="Test cut first",
-        choices=[("True", "yes, then measure"), ("False", "straight to size")],
+        choices=[("True", "yes"), ("False", "no")],
         coerce=lambda text: text == "True",
     )
     test_leave_mm = LengthField(label="Test cut short by, on diameter", required=False)

@@ -22,6 +22,9 @@ from gyrometra.jobs.in_bearings import bar_in_line
 from gyrometra.jobs.models import Bore
 from gyrometra.jobs.reckon import Reckoning
 
+#: What the core says where a cutter's least depth is more than a pass is deep.
+_RUBS = ("rough_under_twice_least", "finish_under_least", "test_too_thin", "test_leaves_too_thin")
+
 
 class PlanForm(TypedForm):
     """A part of the plan; the fields that are shown are the ones that are written."""
@@ -52,12 +55,16 @@ class PlanForm(TypedForm):
 
     def guard_cutter(self, values: dict[str, Any]) -> None:
         """A cutter whose least depth is more than a planned pass would rub: refused before it is picked."""
+        if values.get("cutter") is None or values["cutter"] == self.job.setup.plan.cutter:
+            return
         trial = self.trial()
-        if values.get("cutter") is None or trial.start_mm is None:
+        if trial.start_mm is None:
             return
         try:
             trial.shared()
         except InvalidInput as error:
+            if error.code not in _RUBS:
+                return
             self.add_error("cutter", error_sentence(error, self.units.unit, "its least depth"))
 
     def trial(self) -> Reckoning:

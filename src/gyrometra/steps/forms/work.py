@@ -21,6 +21,7 @@ from gyrocore import (
 from gyrometra.bridge.fields import LengthField, LimitsField, TypedForm
 from gyrometra.crib.models import Fixture, Machine, Material
 from gyrometra.cutting.ledger import why_begun
+from gyrometra.inspection.judged import last_piece
 from gyrometra.jobs.models import Bore, Job, SetUp
 from gyrometra.jobs.services import Row, WorkData
 from gyrometra.steps.forms.breaks import BreaksForm
@@ -171,6 +172,7 @@ class WorkForm(BreaksForm):
         values = super().clean() or {}
         self._settle_limits(values)
         self._guard_target(values)
+        self._guard_quantity(values)
         self._guard_way(values)
         self._guard_place(values)
         self._guard_shoulder(values)
@@ -213,6 +215,12 @@ class WorkForm(BreaksForm):
                 values["wanted"] = limits_to_suit(mate_mm=float(mate), least_mm=float(play[0]), most_mm=float(play[1]))
             except InvalidInput as error:
                 self.refuse(error, {}, "play_mm")
+
+    def _guard_quantity(self, values: dict[str, Any]) -> None:
+        """A piece that has entries in its logs stays."""
+        last = last_piece(self.bore.setup) if self.bore else 1
+        if (values.get("quantity") or 1) < last:
+            self._say("quantity", f"Piece {last} has entries in its logs: {last} pieces at least.")
 
     def _guard_target(self, values: dict[str, Any]) -> None:
         """The owner's own target lies inside the limits."""
