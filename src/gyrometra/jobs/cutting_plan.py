@@ -16,6 +16,7 @@ from gyrocore import (
     Cut,
     Cutting,
     CuttingForce,
+    EdgeInCut,
     InvalidInput,
     Pass,
     PassPlan,
@@ -212,6 +213,20 @@ class CuttingPlan:
         """Forces of the heaviest cut."""
         cut = self.heaviest_cut
         return None if cut is None else self._try("force", lambda: cutting_force(cut))
+
+    @property
+    def edge(self) -> EdgeInCut | None:
+        """How strongly the heaviest cut excites a bar, but for its depth; None while it is not known."""
+        cut, force = self.heaviest_cut, self.force
+        if cut is None or force is None:
+            return None
+        return EdgeInCut(
+            kc_mpa=force.kc_mpa,
+            entering_angle_deg=cut.entering_angle_deg,
+            nose_radius_mm=cut.nose_radius_mm,
+            feed_mm_rev=cut.feed_mm_rev,
+            thrust_ratio=cut.thrust_ratio,
+        )
 
 
 def _as_set(done: Sequence[DonePass], kinds: Sequence[str], left: Sequence[Pass]) -> list[Pass]:

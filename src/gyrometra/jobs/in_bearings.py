@@ -8,7 +8,6 @@ from functools import lru_cache
 
 from gyrocore import (
     BoreInLine,
-    EdgeInCut,
     Guidance,
     InvalidInput,
     LineBar,
@@ -148,21 +147,15 @@ def _guidance(reckoning: Reckoning, guides_mm: Sequence[float]) -> Guidance | No
 
 def _chatter(reckoning: Reckoning, line: Line) -> Stability | None:
     """Where chatter begins at the softest place, with the heaviest cut's own chip and feed."""
-    cut, force, stiffness = reckoning.heaviest_cut, reckoning.force, line.softest.stiffness_n_mm
-    if cut is None or force is None or stiffness is None:
+    cut, edge, stiffness = reckoning.heaviest_cut, reckoning.edge, line.softest.stiffness_n_mm
+    if cut is None or edge is None or stiffness is None:
         return None
     return stability(
         stiffness_n_mm=stiffness,
         damping_ratio=bar_kind("line-bar").damping_ratio,
         natural_frequency_hz=line.response.natural_frequency_hz,
         depth_mm=cut.depth_mm,
-        edge=EdgeInCut(
-            kc_mpa=force.kc_mpa,
-            entering_angle_deg=cut.entering_angle_deg,
-            nose_radius_mm=cut.nose_radius_mm,
-            feed_mm_rev=cut.feed_mm_rev,
-            thrust_ratio=cut.thrust_ratio,
-        ),
+        edge=edge,
     )
 
 

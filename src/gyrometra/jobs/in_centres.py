@@ -9,7 +9,6 @@ from gyrocore import (
     BarResponse,
     CentresBar,
     CentresLayout,
-    EdgeInCut,
     InvalidInput,
     Segment,
     Stability,
@@ -108,13 +107,9 @@ def _response(reckoning: Reckoning, length_mm: float, bit_mm: float) -> BarRespo
 
 
 def _chatter(reckoning: Reckoning, response: BarResponse | None) -> Stability | None:
-    cut, force, bar = reckoning.heaviest_cut, reckoning.force, reckoning.bar
-    if cut is None or force is None or bar is None or response is None or response.stiffness_n_mm is None:
+    cut, edge, bar = reckoning.heaviest_cut, reckoning.edge, reckoning.bar
+    if cut is None or edge is None or bar is None or response is None or response.stiffness_n_mm is None:
         return None
-    edge = EdgeInCut(
-        kc_mpa=force.kc_mpa, entering_angle_deg=cut.entering_angle_deg, nose_radius_mm=cut.nose_radius_mm,
-        feed_mm_rev=cut.feed_mm_rev, thrust_ratio=cut.thrust_ratio,
-    )  # fmt: skip
     return stability(
         stiffness_n_mm=response.stiffness_n_mm, damping_ratio=bar.damping,
         natural_frequency_hz=response.natural_frequency_hz, depth_mm=cut.depth_mm, edge=edge,
