@@ -113,6 +113,8 @@ def test_pockets_lie_where_whole_waves_fit_a_turn() -> None:
     slow = speeds_in_pockets(natural_frequency_hz=1050, spindle_speeds_rpm=[45, 900])
     assert slow.pockets == ()
     assert slow.notes[0].code == "pockets_too_close"
+    any_speed = speeds_in_pockets(natural_frequency_hz=100, spindle_speeds_rpm=[900, 2500], stepless=True)
+    assert [p.speed_rpm for p in any_speed.pockets] == pytest.approx([2000, 1500, 1200, 1000])
     assert speeds_in_pockets(natural_frequency_hz=100, spindle_speeds_rpm=[4000]).notes[0].code == "no_pocket_near"
 
 

@@ -210,3 +210,22 @@ def test_another_bar_opens_the_bore_up(corin: Client) -> None:
     assert page.reckoning.heaviest_cut is not None
     assert page.reckoning.heaviest_cut.depth_mm < 0.25, "the stout bar carries only the finish passes"
     assert "Used by" in corin.get(f"/crib/bar/{thin.pk}/").content.decode()
+
+
+def test_a_stepless_machine_takes_the_exact_speed_within_its_range(dagny: Client) -> None:
+    lathe = Machine.objects.get(name="Lathe 3")
+    assert "stepless" in keep(dagny, "machine", lathe, speeds="60-2000")
+    lathe.refresh_from_db()
+    assert (lathe.stepless, lathe.speeds_rpm()) == (True, [60, 2000])
+    reckoning = open_page("Q-214", MM).reckoning
+    assert reckoning.rough_speed is not None
+    assert reckoning.rough_speed.set_rpm == pytest.approx(70_000 / 3.14159265 / 71.215)
+    assert lathe.speeds_for(40, None) == ([60], None), "slower than it goes: its slowest, and a note"
+    assert lathe.speeds_for(5000, None) == (None, 2000)
+    assert lathe.speeds_for(500, 450) == (None, 450)
+    assert "60-2000" in dagny.get(f"/crib/machine/{lathe.pk}/").content.decode()
+    lathe.refresh_from_db()
+    assert "slower speed to a faster one" in keep(dagny, "machine", lathe, speeds="2000-60")
+    assert "3 speeds" in keep(dagny, "machine", lathe, speeds="A-1 45; A-2 90; 180")
+    lathe.refresh_from_db()
+    assert not lathe.stepless

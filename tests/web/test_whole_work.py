@@ -5,6 +5,7 @@ import uuid
 from typing import Any
 
 import pytest
+from django.template.loader import render_to_string
 from django.test import Client
 
 from gyrometra.bridge.units import Units
@@ -12,6 +13,8 @@ from gyrometra.crib.models import Bar, Gauge, Indicator, Machine
 from gyrometra.cutting.models import CutEntry
 from gyrometra.inspection.models import SizeReading
 from gyrometra.jobs.models import Bore, Job
+from gyrometra.records import views
+from gyrometra.records.pdf import set_on_paper
 from gyrometra.steps import plates, progress
 from gyrometra.steps.forms import CentresBarForm, PilotBarForm
 from gyrometra.steps.page import open_page
@@ -143,6 +146,12 @@ def test_the_next_action_names_the_piece_in_hand(corin: Client) -> None:
 # ---------------------------------------------------------------- between centres, pilot bar
 
 
+def paper(job: str) -> Any:
+    """The pages of a job's set-up sheet."""
+    context = views._context(open_page(job, MM))
+    return set_on_paper(render_to_string("records/sheet_pdf.html", {**context, "units": MM, "paper": True})).pages
+
+
 def between(client: Client, **changes: Any) -> str:
     """Q-223 as a job between centres, with its bar and cutter."""
     work(client, "Q-223", method="centres")
@@ -168,7 +177,7 @@ def test_a_bar_between_centres_says_where_the_bit_stands(corin: Client) -> None:
     assert page.job.stations["steps"][1]["code"] in ("centres", "centres_over")
     assert "over bar and point" in corin.get("/jobs/Q-223/cuts/").content.decode(), "a turning bar is set over its back"
     assert corin.get("/jobs/Q-223/true/").status_code == 200
-    assert corin.get("/jobs/Q-223/sheet.pdf").status_code == 200
+    assert len(paper("Q-223")) == 1
 
 
 def test_a_bar_too_short_between_centres_is_not_run(corin: Client) -> None:
@@ -205,6 +214,7 @@ def test_a_pilot_bar_proves_no_more_than_its_play(corin: Client) -> None:
     assert not line.straight_enough
     assert "Guides prove too little:" in text
     assert "closer than that is measured" in text
+    assert len(paper("Q-207")) == 1
 
 
 def test_two_bits_cut_two_bores_at_once(corin: Client) -> None:
@@ -244,3 +254,13 @@ def test_a_pass_that_two_people_tap_is_set_once(corin: Client, dagny: Client) ->
     for client in (corin, dagny):
         client.post("/jobs/Q-214/cut/set/", {"client_id": str(uuid.uuid4()), "number": "4"})
     assert CutEntry.objects.filter(setup__job__number="Q-214", kind="set", number=4).count() == 1
+
+
+def test_the_bench_is_searched_by_state_too(corin: Client) -> None:
+    def found(words: str) -> set[str]:
+        return set(re.findall(r"Q-\d+", corin.get(f"/?q={words}", headers={"HX-Request": "true"}).content.decode()))
+
+    assert found("signed") == {"Q-198"}
+    assert found("settling") == {"Q-225"}
+    assert "Q-198" not in found("open")
+    assert found("open+bronze") == {"Q-219"}

@@ -33,13 +33,16 @@ class Pockets:
     notes: tuple[Note, ...] = ()
 
 
-def speeds_in_pockets(*, natural_frequency_hz: float, spindle_speeds_rpm: Sequence[float]) -> Pockets:
+def speeds_in_pockets(
+    *, natural_frequency_hz: float, spindle_speeds_rpm: Sequence[float], stepless: bool = False
+) -> Pockets:
     """Find the machine's speeds that lie between chatter lobes.
 
     Parameters
     ----------
     natural_frequency_hz : of the bar at its cutter, over 0 [Hz]
     spindle_speeds_rpm : the machine's own, each over 0 [rpm]
+    stepless : whether any speed between the slowest and the fastest can be had
 
     Returns
     -------
@@ -69,9 +72,13 @@ def speeds_in_pockets(*, natural_frequency_hz: float, spindle_speeds_rpm: Sequen
     require_positive(natural_frequency_hz=natural_frequency_hz)
     if not spindle_speeds_rpm:
         raise InvalidInput("spindle_speeds_rpm", "empty")
+    require_positive(**{f"spindle_speeds_rpm.{place}": speed for place, speed in enumerate(spindle_speeds_rpm)})
     found = []
-    for place, speed in enumerate(spindle_speeds_rpm):
-        require_positive(**{f"spindle_speeds_rpm.{place}": speed})
+    offered = list(spindle_speeds_rpm)
+    if stepless:
+        middles = [60 * natural_frequency_hz / lobe for lobe in range(1, LAST_LOBE + 1)]
+        offered = [middle for middle in middles if min(spindle_speeds_rpm) <= middle <= max(spindle_speeds_rpm)]
+    for speed in offered:
         lobe = max(1, round(60 * natural_frequency_hz / speed))
         middle = 60 * natural_frequency_hz / lobe
         beside = speed / middle - 1

@@ -74,7 +74,8 @@ def _short(figure: Decimal) -> str:
 
 def _machine(machine: Machine, units: Units) -> str:
     speeds = machine.speeds_rpm()
-    facts = f"{machine.get_kind_display()}, {len(speeds)} speeds, {speeds[0]:g} to {speeds[-1]:g} rpm"
+    many = "stepless" if machine.stepless else f"{len(speeds)} speeds"
+    facts = f"{machine.get_kind_display()}, {many}, {speeds[0]:g} to {speeds[-1]:g} rpm"
     if machine.division_mm is not None:
         facts += f"; {_dial_words(machine.division_mm, machine.dial_reads, machine.divisions_per_turn, units)}"
     if machine.cuts_large_mm is not None:

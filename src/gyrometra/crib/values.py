@@ -24,6 +24,8 @@ def field_names(kind: str) -> list[str]:
 
 def lines_of(item: CribItem, name: str, units: Units) -> str | None:
     """Speeds of a machine, holes of a head: one a line; None for a plain field."""
+    if name == "speeds" and isinstance(item, Machine) and item.stepless:
+        return "-".join(f"{s.rpm.normalize():f}" for s in item.speeds.all())
     if name == "speeds" and isinstance(item, Machine):
         return "\n".join(f"{s.lever} {s.rpm.normalize():f}".strip() for s in item.speeds.all())
     if name == "holes" and isinstance(item, Head):

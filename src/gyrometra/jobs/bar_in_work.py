@@ -165,5 +165,9 @@ class BarInWork(CuttingPlan):
             return None
         return self._try(
             "pockets",
-            lambda: speeds_in_pockets(natural_frequency_hz=frequency, spindle_speeds_rpm=self.machine.speeds_rpm()),
+            lambda: speeds_in_pockets(
+                natural_frequency_hz=frequency,
+                spindle_speeds_rpm=self.machine.speeds_rpm(),
+                stepless=self.machine.stepless,
+            ),
         )

@@ -9,6 +9,13 @@ from django.db import models
 
 from gyrometra.crib.models import Bar, CribItem, Cutter, Gauge, Head, Machine, Material
 
+#: Words of the bench's search that name a state.
+_STATES = {
+    "open": models.Q(signoff__isnull=True),
+    "signed": models.Q(signoff__isnull=False),
+    "settling": models.Q(stations__next__code="settling", signoff__isnull=True),
+}
+
 
 class JobQuerySet(models.QuerySet[Any]):
     """Jobs with what their pages print."""
@@ -24,9 +31,13 @@ class JobQuerySet(models.QuerySet[Any]):
         return self.order_by(models.F("signoff__pk").asc(nulls_first=True), "-changed_at")
 
     def matching(self, text: str) -> JobQuerySet:
-        """Jobs whose number, part, material or machine has every word of the text."""
+        """Jobs whose number, part, material or machine has every word of the text; `open`, `signed`, `settling` too."""
         found = self
         for word in text.split():
+            state = _STATES.get(word.lower())
+            if state is not None:
+                found = found.filter(state)
+                continue
             found = found.filter(
                 models.Q(number__icontains=word)
                 | models.Q(part__icontains=word)

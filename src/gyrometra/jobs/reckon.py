@@ -31,12 +31,23 @@ from gyrocore import (
     power_check,
     spindle_speed,
 )
+from gyrometra.crib.models import Machine
 from gyrometra.jobs.bar_in_work import BarInWork
 from gyrometra.jobs.cutting_plan import ROUGHING
 from gyrometra.jobs.setting import Setting, relative_setting, setting_by_dial, setting_over_bar
 
 #: By how much a listed speed may pass the exact one (the shop's choice), percent.
 OVER_PERCENT = 5.0
+
+
+def machine_speed(machine: Machine, diameter_mm: float, surface_speed: float, cap_rpm: float | None = None) -> Speed:
+    """The speed that a machine has for a diameter and a surface speed [m/min]."""
+    exact = spindle_speed(diameter_mm=diameter_mm, surface_speed_m_min=surface_speed).exact_rpm
+    speeds, most = machine.speeds_for(exact, cap_rpm)
+    return spindle_speed(
+        diameter_mm=diameter_mm, surface_speed_m_min=surface_speed, spindle_speeds_rpm=speeds, max_rpm=most,
+        over_percent=OVER_PERCENT,
+    )  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -86,13 +97,7 @@ class Reckoning(BarInWork):
             return None
         return self._try(
             f"{stage}_speed",
-            lambda: spindle_speed(
-                diameter_mm=max(diameters),
-                surface_speed_m_min=speed,
-                spindle_speeds_rpm=self.machine.speeds_rpm(),
-                max_rpm=self.cap_rpm,
-                over_percent=OVER_PERCENT,
-            ),
+            lambda: machine_speed(self.machine, max(diameters), speed, self.cap_rpm),
         )
 
     @cached_property

@@ -22,6 +22,7 @@ from gyrocore import (
 from gyrometra.bench.lines.answer import Answer, Line, NumberField
 from gyrometra.bridge.fields import LengthField
 from gyrometra.crib.models import Machine, Material
+from gyrometra.jobs.reckon import machine_speed
 from gyrometra.steps.plates import dial_words
 
 
@@ -74,11 +75,11 @@ class SpeedLine(MachineLine):
     def answer(self) -> Answer:
         speed, source = self.cleaned_data["at"]
         machine: Machine | None = self.cleaned_data["machine"]
-        found = spindle_speed(
-            diameter_mm=self.value("diameter"),
-            surface_speed_m_min=speed,
-            spindle_speeds_rpm=machine.speeds_rpm() if machine else None,
-        )
+        diameter = self.value("diameter")
+        if machine is None:
+            found = spindle_speed(diameter_mm=diameter, surface_speed_m_min=speed)
+        else:
+            found = machine_speed(machine, diameter, speed)
         lever = machine.lever_for(found.set_rpm) if machine else ""
         words = [f"exact {found.exact_rpm:.0f}, four-times rule {found.rule_of_thumb_rpm:.0f}"]
         if machine:

@@ -13,6 +13,7 @@ from gyrometra.crib.forms.base import CribForm, read_lengths
 from gyrometra.crib.models import Machine, Reads
 
 _SPEED = re.compile(r"^(?:(?P<lever>[A-Za-z0-9]+(?:-[A-Za-z0-9]+)?)\s*[=:\s]\s*)?(?P<rpm>\d+(?:\.\d+)?)$")
+_RANGE = re.compile(r"^(?P<low>\d+(?:\.\d+)?)\s*(?:-|to)\s*(?P<high>\d+(?:\.\d+)?)$")
 
 
 class MachineForm(CribForm):
@@ -24,7 +25,7 @@ class MachineForm(CribForm):
         label="Spindle speeds with lever positions",
         widget=forms.Textarea(attrs={"rows": 5}),
         error_messages={"required": "A machine without speeds cannot be planned for. Type one a line: A-1 45."},
-        help_text="One a line, slowest or fastest first: lever, then rpm. A-1 45",
+        help_text="One a line: lever, then rpm. A-1 45. Stepless: from and to, 60-2000",
     )
     division_mm = LengthField(
         label="Cross-slide, one division", required=False, help_text="0.02, or 1 thou; a lathe needs it"
@@ -66,7 +67,13 @@ class MachineForm(CribForm):
         return sorted(read_lengths(self.cleaned_data["feeds_mm_rev"], self.units, "feed"))
 
     def clean_speeds(self) -> list[tuple[str, str]]:
-        """Lines or commas; each a lever and a speed, each speed once."""
+        """Lines or commas; each a lever and a speed, each speed once; or the two ends of a stepless drive."""
+        ends = _RANGE.match(self.cleaned_data["speeds"].strip())
+        self.stepless = ends is not None
+        if ends is not None:
+            if not 0 < float(ends["low"]) < float(ends["high"]) < 100_000:
+                raise forms.ValidationError("A stepless drive goes from a slower speed to a faster one, like 60-2000.")
+            return [("", ends["low"]), ("", ends["high"])]
         found: dict[float, tuple[str, str]] = {}
         for part in re.split(r"[\n;,]+", self.cleaned_data["speeds"]):
             text = part.strip()
@@ -86,6 +93,7 @@ class MachineForm(CribForm):
         """A lathe's cut is set on its cross-slide: its dial must be known; half a dial is none."""
         values = super().clean() or {}
         division, turn = values.get("division_mm"), values.get("divisions_per_turn")
+        values["stepless"] = getattr(self, "stepless", False)
         needed = values.get("kind") == Machine.Kind.LATHE or division is not None or turn is not None
         for name, value in (("division_mm", division), ("divisions_per_turn", turn)):
             if needed and value is None and name not in self.errors:

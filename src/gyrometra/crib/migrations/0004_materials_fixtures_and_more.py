@@ -153,4 +153,9 @@ class Migration(migrations.Migration):
             name='method',
             field=models.CharField(choices=[('lathe-bar', "bar in the lathe's tool holder"), ('head', 'boring head, work on the table'), ('line', 'bar in bearings, work still'), ('stand', 'boring stand over the work'), ('centres', 'bar between centres, work on the saddle'), ('pilot', 'pilot bar running in bores already cut')], default='lathe-bar', max_length=12),
         ),
+        migrations.AddField(
+            model_name='machine',
+            name='stepless',
+            field=models.BooleanField(default=False),
+        ),
     ]

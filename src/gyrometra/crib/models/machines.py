@@ -35,6 +35,8 @@ class Machine(CribItem):
     cuts_large_mm = mm(null=True, blank=True)
     shoes = models.CharField(max_length=4, choices=Shoes.choices, blank=True)
     #: At the spindle.
+    #: Any speed between the slowest and the fastest of its list can be had.
+    stepless = models.BooleanField(default=False)
     power_kw = models.DecimalField(max_digits=7, decimal_places=3, null=True, blank=True)
     torque_nm = models.DecimalField(max_digits=9, decimal_places=2, null=True, blank=True)
     #: Feeds a turn, slowest first [mm]; empty where any feed can be had.
@@ -69,6 +71,15 @@ class Machine(CribItem):
             divisions_per_turn=self.divisions_per_turn,
             reads=self.dial_reads,
         )
+
+    def speeds_for(self, exact_rpm: float, cap_rpm: float | None) -> tuple[list[float] | None, float | None]:
+        """What the core chooses a speed from: the listed ones, or of a stepless drive none and its own top speed."""
+        speeds = self.speeds_rpm()
+        if not self.stepless:
+            return speeds, cap_rpm
+        if exact_rpm < speeds[0]:
+            return speeds[:1], cap_rpm
+        return None, speeds[-1] if cap_rpm is None else min(cap_rpm, speeds[-1])
 
     def speeds_rpm(self) -> list[float]:
         """All spindle speeds, slowest first."""

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from gyrocore import Method, cut_time, method, methods, second_moment_mm4, spindle_speed
+from gyrocore import Method, cut_time, method, methods, second_moment_mm4
 from gyrometra.crib.models import Bar, Machine
-from gyrometra.jobs.reckon import OVER_PERCENT
+from gyrometra.jobs.reckon import machine_speed
 from gyrometra.steps.page import JobPage
 
 
@@ -76,15 +76,12 @@ def _stiffness(way: Method, bar: Bar, page: JobPage) -> float:
 
 def _minutes(machine: Machine, page: JobPage) -> float | None:
     """All passes of this bore at the speeds that this machine has, under feed."""
-    reckoning, total, speeds = page.reckoning, 0.0, machine.speeds_rpm()
+    reckoning, total = page.reckoning, 0.0
     for row in reckoning.planned:
         speed = reckoning.surface_speed("rough" if row.is_roughing else "finish")
         if speed is None:
             return None
-        found = spindle_speed(
-            diameter_mm=row.cut.diameter_mm, surface_speed_m_min=speed, spindle_speeds_rpm=speeds,
-            over_percent=OVER_PERCENT,
-        )  # fmt: skip
+        found = machine_speed(machine, row.cut.diameter_mm, speed)
         time = cut_time(length_mm=float(page.bore.length_mm), feed_mm_rev=row.feed_mm_rev, rpm=found.set_rpm,
                         overrun_mm=reckoning.overrun_mm)  # fmt: skip
         total += time.minutes
