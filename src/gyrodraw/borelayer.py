@@ -47,13 +47,24 @@ def _bar_at_face(view: View, part: Part, diameter_mm: float) -> None:
     scene.text((tip + 46, view.axis_y - r - 11), "feed", "label-blue")
 
 
+#: So many rungs have room; of a longer ladder the ones about the pass in hand are shown.
+SHOWN = 8
+
+
+def _first_shown(rungs: Sequence[tuple[float, str, str, str]]) -> int:
+    """The rung to begin with: two before the one in hand, as far down as there are rungs left to show."""
+    now = next((place for place, rung in enumerate(rungs) if rung[3] == "now"), len(rungs))
+    return max(0, min(now - 2, len(rungs) - SHOWN))
+
+
 def _ladder(
     scene: Scene, rungs: Sequence[tuple[float, str, str, str]], left: float, width: float, height: float
 ) -> None:
     """One rung a pass, spaced by size; wanted at the left, what came at the right."""
     if not rungs:
         return
-    shown = rungs[-8:]
+    first = _first_shown(rungs)
+    shown = rungs[first : first + SHOWN]
     right = width - 24
     step = min(34.0, (height - 74) / len(shown))
     scene.text((left + 34, 30), "wanted", "label")
@@ -61,7 +72,7 @@ def _ladder(
     for place, (_, wanted, came, state) in enumerate(shown):
         y = 60 + step * place
         scene.line((left, y + 8), (right, y + 8), "grid")
-        number = len(rungs) - len(shown) + place + 1
+        number = first + place + 1
         scene.circle((left + 12, y), 12, {"done": "disc-done", "now": "disc"}.get(state, "disc-open"))
         role = "disc-number" if state in ("done", "now") else "disc-open-number"
         scene.text((left + 12, y + 5), str(number), role, "middle")

@@ -26,7 +26,8 @@ class Shell:
 def cuts_band(part: Part, shells: Sequence[Shell], length: str, width: float) -> Scene:
     """The Cuts step's band: the work to scale at the left, the wall enlarged at the right."""
     narrow = width < 600
-    rows = min(len(shells), 9)
+    done = sum(shell.done for shell in shells)
+    rows, first = min(len(shells), 9), max(0, min(done - 2, len(shells) - 9))
     height = max(332.0, 76 + 30.0 * rows) if not narrow else 110 + 30.0 * rows
     scene = Scene(width, height, f"{len(shells)} passes as shells of the wall")
     if not narrow and width > 900:
@@ -39,9 +40,9 @@ def cuts_band(part: Part, shells: Sequence[Shell], length: str, width: float) ->
         draw_length(view, part, length, view.y(part.greatest_mm) - 26)
         scene.text((24, height - 14), "half section, to scale", "label")
     left = 24.0 if narrow or width <= 900 else 470.0
-    _shells(scene, part, shells[:rows], left, width, narrow)
+    _shells(scene, part, shells[first : first + rows], left, width, narrow)
     if len(shells) > rows:
-        scene.text((left, height - 12), f"and {len(shells) - rows} more, in the list below", "label")
+        scene.text((left, height - 12), f"{rows} of {len(shells)} passes; all in the list below", "label")
     return scene
 
 

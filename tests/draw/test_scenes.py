@@ -348,3 +348,17 @@ def test_a_limit_off_the_sheet_is_broken_off_and_only_a_bar_in_its_holder_is_dra
     assert not ticks
     assert bar_band(PART, FAR, 1280).drag_scale
     assert bar_band(PART, HEAD, 1280).drag_scale is None
+
+
+@pytest.mark.parametrize("now", [0, 5, 29, 30])
+def test_of_many_passes_the_ones_about_the_pass_in_hand_are_drawn(now: int) -> None:
+    states = ["done" if n < now else "now" if n == now else "ahead" for n in range(30)]
+    ladder = bore_band(PART, 40, [(70 + n, f"Ø{70 + n}", "", state) for n, state in enumerate(states)], "140", 1280)
+    numbers = [s.text for s in ladder.shapes if s.role in ("disc-number", "disc-open-number")]
+    assert len(numbers) == 8
+    assert str(min(now + 1, 30)) in numbers
+    many = [Shell(number=n + 1, depth_mm=0.1, kind="rough", depth="0.100", feed="0.2", size=f"Ø{70 + n}", done=n < now)
+            for n in range(30)]  # fmt: skip
+    drawn = cuts_band(PART, many, "140", 1280)
+    assert str(min(now + 1, 30)) in [s.text for s in drawn.shapes if s.role == "disc-number"]
+    assert "9 of 30 passes; all in the list below" in [s.text for s in drawn.shapes]

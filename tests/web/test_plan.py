@@ -144,6 +144,12 @@ def test_units_between_people_and_the_store() -> None:
     assert MM.shown(to_decimal(68.2625), {"text": "2 11/16 in", "unit": "mm"}) == "2 11/16 in"
     assert INCH.shown(to_decimal(72), {"text": "72", "unit": "mm"}) == "2.8346"
     assert MM.shown(None, None) == ""
+    assert (INCH.small(0.001), INCH.small(0.01), MM.small(0.00042), MM.small(0)) == (
+        "0.00004",
+        "0.0004",
+        "0.0004",
+        "0.000",
+    )
     assert (MM.fine(0.0254), MM.fine(0.0075), MM.fine(0.02), INCH.fine(0.0254)) == ("0.0254", "0.0075", "0.02", "0.001")
 
 

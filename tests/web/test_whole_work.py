@@ -264,3 +264,19 @@ def test_the_bench_is_searched_by_state_too(corin: Client) -> None:
     assert found("settling") == {"Q-225"}
     assert "Q-198" not in found("open")
     assert found("open+bronze") == {"Q-219"}
+
+
+def test_packing_says_how_high_the_works_own_axis_must_lie(corin: Client) -> None:
+    words = plates.packing_words(open_page("Q-207", MM))
+    assert words.startswith("The axis lies 320 over table or saddle; Roller-hub plate 40 under the work:")
+    assert words.endswith("must lie 280 over its foot.")
+    assert "must lie 280 over its foot" in corin.get("/jobs/Q-207/work/").content.decode()
+    Machine.objects.filter(name="Borer 1").update(axis_height_mm=30)
+    assert "stand higher than the axis" in plates.packing_words(open_page("Q-207", MM))
+    assert plates.packing_words(open_page("Q-214", MM)) == ""
+
+
+def test_power_stands_in_the_because_of_the_speed(db: None) -> None:
+    because = plates.cuts(open_page("Q-214", MM))[0].because
+    assert because is not None
+    assert any(name == "power = kc a f v / 60" for name, _ in because.inputs)

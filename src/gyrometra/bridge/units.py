@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from decimal import Decimal
-from math import floor
+from math import floor, log10
 from typing import TypedDict
 
 from gyrocore import length_words, read_length
@@ -31,6 +31,14 @@ class Units:
     def planned(self, value_mm: float | Decimal) -> str:
         """A planned size: 0.001 mm or 0.0001 in."""
         return length_words(float(value_mm), self.unit, digits=3 if self.unit == "mm" else 4)
+
+    def small(self, value_mm: float | Decimal) -> str:
+        """As planned; of what would show as nothing, its first figure: 0.00004."""
+        text = self.planned(value_mm)
+        value = abs(float(value_mm)) / (1 if self.unit == "mm" else 25.4)
+        if float(text) != 0 or value < 1e-9:
+            return text
+        return f"{value:.{1 - floor(log10(value)) - 1}f}"
 
     def plain(self, value_mm: float | Decimal) -> str:
         """As planned, without trailing noughts."""

@@ -55,7 +55,9 @@ def initial_of(item: CribItem, form_class: type[CribForm], units: Units) -> dict
             shown[name] = units.shown(getattr(item, name), item.typed.get(name))
         else:
             lines = lines_of(item, name, units)
-            shown[name] = getattr(item, name) if lines is None else lines
+            value = getattr(item, name)
+            plain = _plain(value) if isinstance(value, Decimal) else value
+            shown[name] = plain if lines is None else lines
     return shown
 
 

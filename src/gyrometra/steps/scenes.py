@@ -216,7 +216,7 @@ def bar_scenes(page: JobPage) -> list[tuple[str, Scene]]:
             units.length(out - float(reckoning.bore.length_mm) - reckoning.overrun_mm),
         ),
         spring_mm=spring,
-        spring_words=f"springs {units.planned(spring)}, drawn x 1000" if spring is not None else "",
+        spring_words=f"springs {units.small(spring)}, drawn x 1000" if spring is not None else "",
         limits=[_ruler(limit, page) for limit in reversed(found.limits)] if found else [],
         centre_mm=page.bore.aim_mm / 2 - float(bar.tip_mm or 0) if in_head else 0.0,
         holder=holder.get(page.job.setup.way.bar_in, "bar holder, on the cross-slide"),
@@ -260,7 +260,7 @@ def _detail(criterion: str, page: JobPage) -> str:
         return f"{bar_kind(bar.kind).rule_ratio:g} x D, advice"
     if criterion == "deflection":
         spring = page.reckoning.spring_mm
-        return f"springs {units.planned(spring)} of {units.fine(reckoning.budget_mm)}" if spring is not None else ""
+        return f"springs {units.small(spring)} of {units.fine(reckoning.budget_mm)}" if spring is not None else ""
     return f"where {units.planned(cut.depth_mm)} deep begins to chatter" if cut else ""
 
 

@@ -113,6 +113,7 @@ def _work(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRes
         "plates": plates.work(page),
         "bore_form": BoreForm(units=page.units, like=page.bore),
         "ways": plates.ways(page),
+        "packing": plates.packing_words(page),
     }
     return _show(request, page, "work", {**shown, **extra})
 

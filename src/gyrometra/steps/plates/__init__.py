@@ -8,7 +8,7 @@ from gyrometra.steps.plates.cuts import cut_totals, cuts, pass_rows
 from gyrometra.steps.plates.head import hole_rows
 from gyrometra.steps.plates.line import line_table
 from gyrometra.steps.plates.setting import dial_words
-from gyrometra.steps.plates.sheet import sheet_facts, sheet_plates
+from gyrometra.steps.plates.sheet import packing_words, sheet_facts, sheet_plates
 from gyrometra.steps.plates.true import round_initial, true
 from gyrometra.steps.plates.ways import ways
 from gyrometra.steps.plates.work import work
@@ -30,6 +30,7 @@ __all__ = [
     "hole_rows",
     "line_table",
     "opening_line",
+    "packing_words",
     "pass_rows",
     "rail",
     "round_initial",

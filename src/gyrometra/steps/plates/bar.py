@@ -55,7 +55,7 @@ def bar_rows(page: JobPage) -> list[BarRow]:
                 f"{units.length(bar.length_mm)}",
                 gripped=units.length(float(bar.length_mm) - ranked.overhang_mm),
                 stiffness=f"{ranked.tip_stiffness_n_mm / 1000:.1f}",
-                spring="" if spring is None else units.planned(spring),
+                spring="" if spring is None else units.small(spring),
                 usable=ranked.usable,
                 picked=reckoning.bar is not None and reckoning.bar.pk == bar.pk,
                 tag=", ".join(tags),
@@ -89,7 +89,7 @@ def opening_line(page: JobPage) -> StateLine | None:
     if found is None:
         return None
     hard = [name for name in found.overhang.exceeded if name != "rule"]
-    words = f"springs {units.planned(found.spring_mm)} at {units.planned(found.cut.depth_mm)} deep"
+    words = f"springs {units.small(found.spring_mm)} at {units.planned(found.cut.depth_mm)} deep"
     if not found.enters:
         return StateLine(state="over", words="does not enter the bore as found, or is too short")
     if hard:
@@ -197,7 +197,7 @@ def _spring(page: JobPage) -> Plate:
     own = reckoning.plan.budget_mm is not None
     return Plate(
         label="Spring, on radius",
-        number=units.planned(spring),
+        number=units.small(spring),
         unit=units.label,
         words=(
             f"allowed {units.fine(reckoning.budget_mm)}, push {force.radial_n:.0f} N",

@@ -66,7 +66,7 @@ def _spring_plate(page: JobPage, found: Centres) -> Plate:
     stiffness = response.stiffness_n_mm or 0.0
     return Plate(
         label="Spring at the bit, on radius",
-        number=units.planned(found.spring_mm),
+        number=units.small(found.spring_mm),
         unit=units.label,
         words=(f"{stiffness / 1000:.1f} N/µm", f"sags {units.planned(response.sag_mm)}"),
         governs=governs,

@@ -240,11 +240,25 @@ def _speed_plate(label: str, speed: Speed | None, stage: str, page: JobPage) -> 
                 ("surface speed", f"{wanted:g} m/min"),
                 ("at this speed", f"{speed.surface_speed_at_set_m_min:.1f} m/min"),
                 ("four-times rule says", f"{speed.rule_of_thumb_rpm:.0f} rpm"),
+                *(_power_inputs(page) if stage == "rough" else ()),
                 *((sentence(n, units.unit), "") for n in speed.notes),
             ],
             source=f"Speed: {reckoning.material.source}.",
         ),
     )
+
+
+def _power_inputs(page: JobPage) -> list[tuple[str, str]]:
+    """Power and torque behind the roughing speed, with their formula; nothing where the drive is not known."""
+    found, drive = page.reckoning.power, page.reckoning.machine.drive
+    if found is None or drive is None:
+        return []
+    most = f" of {drive.torque_nm:.0f}" if drive.torque_nm else ""
+    return [
+        ("power = kc a f v / 60", f"{found.power_w:.0f} of {drive.power_w:.0f} W"),
+        ("torque = kc a f D / 2000", f"{found.torque_nm:.1f}{most} N m"),
+        *((sentence(n, page.units.unit), "") for n in found.notes),
+    ]  # fmt: skip
 
 
 def _speed_governor(speed: Speed, reckoning: Reckoning) -> str:

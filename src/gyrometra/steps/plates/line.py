@@ -119,7 +119,7 @@ def _cell(line: Line, place: int, page: JobPage) -> LineCell:
         "in": "holds",
     }[state]
     return LineCell(
-        distance=units.length(found.distance_mm), sag=units.planned(row.sag_mm), spring=units.planned(row.spring_mm),
+        distance=units.length(found.distance_mm), sag=units.planned(row.sag_mm), spring=units.small(row.spring_mm),
         state=state, words=words,
     )  # fmt: skip
 

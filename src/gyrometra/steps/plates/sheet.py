@@ -16,6 +16,25 @@ def sheet_plates(page: JobPage) -> list[Plate]:
     return list(seen.values())
 
 
+def packing_words(page: JobPage) -> str:
+    """What lies under the work, and how high its own axis must then lie over its foot."""
+    units, height = page.units, page.job.setup.machine.axis_height_mm
+    if height is None:
+        return ""
+    under = [fixture for fixture in page.job.setup.fixtures.all() if fixture.height_mm is not None]
+    if not under:
+        return ""
+    packed = sum(fixture.height_mm for fixture in under if fixture.height_mm is not None)
+    names = " and ".join(f"{fixture.name} {units.plain(fixture.height_mm or 0)}" for fixture in under)
+    left = height - packed
+    if left <= 0:
+        return f"{names} stand higher than the axis, {units.plain(height)} over the table: the work cannot lie on them."
+    return (
+        f"The axis lies {units.plain(height)} over table or saddle; {names} under the work: its own axis must lie "
+        f"{units.plain(left)} over its foot."
+    )
+
+
 def sheet_facts(page: JobPage) -> list[tuple[str, str]]:
     """What else the hands must know: what holds it, what breaks the wall, own target, alike, the opening bar."""
     setup, units = page.job.setup, page.units
@@ -29,6 +48,8 @@ def sheet_facts(page: JobPage) -> list[tuple[str, str]]:
         ]  # fmt: skip
         if bore.target:
             facts.append((f"Own target{of}:", bore.target))
+    if packing_words(page):
+        facts.append(("Packing:", packing_words(page).rstrip(".")))
     if setup.match_mm is not None:
         facts.append(("Alike within:", f"{units.plain(setup.match_mm)} on diameter"))
     if page.reckoning.opening_bar is not None:
