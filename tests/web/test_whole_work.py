@@ -212,9 +212,28 @@ def test_a_pilot_bar_proves_no_more_than_its_play(corin: Client) -> None:
     assert line.guidance.worst_mm == pytest.approx(0.015), "between its guides half the play"
     assert line.off_line_mm >= 0.03
     assert not line.straight_enough
+    assert line.holds, "it may run: what its play does not prove is measured"
+    assert Job.objects.get(number="Q-207").stations["steps"][1]["state"] == "done"
     assert "Guides prove too little:" in text
     assert "closer than that is measured" in text
     assert len(paper("Q-207")) == 1
+
+
+def test_a_pilot_bar_is_swept_and_nothing_is_moved(corin: Client) -> None:
+    work(corin, "Q-207", method="pilot")
+    indicator = Indicator.objects.get(name="Indicator 1")
+    fields = {"method": "sweep", "places": "8", "indicator": indicator.pk}
+    corin.post("/jobs/Q-207/round/true/", fields)
+    text = ""
+    for place, value in enumerate(["0", "20", "45", "60", "50", "25", "-5", "-10", "0"]):
+        reading = {"client_id": str(uuid.uuid4()), "place": place, "value": value, "source": "typed"}
+        text = corin.post("/jobs/Q-207/reading/true/", reading, follow=True).content.decode()
+    assert "The bar in its guides swings" in text
+    assert "no move cures it" in text
+    assert "Slacken" not in text
+    following = progress.next_words(Job.objects.get(number="Q-207").stations["next"], MM)
+    assert following["words"] == "Piece 1: The bar swings in its guides: closer bushes, or measure"
+    assert following["figure"] == "0.070"
 
 
 def test_two_bits_cut_two_bores_at_once(corin: Client) -> None:

@@ -18,7 +18,8 @@ class Method:
     `places` are the four places of a sweep from 0 degrees clockwise, as the operator names them;
     `set_by` says what a cut is set with: a slide's dial, a head's dial, a micrometer over the bar, or a
     setting micrometer. `bar_in` is what holds the bar (holder, head, bearings, centres, spindle), `bars` the way
-    whose bars of the crib it takes. `moved` is what truing moves: the work itself, or what holds the axis (`moved_is`).
+    whose bars of the crib it takes. `moved` is what truing moves: the work itself, what holds the axis, or
+    nothing at all, where bores already cut hold it (`moved_is`).
     """
 
     key: str

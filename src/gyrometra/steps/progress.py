@@ -257,6 +257,8 @@ def _next_true(page: JobPage) -> Next:
     last = page.trued
     if view is not None and not view.is_closed:
         return Next("true", "finish_round", {"number": view.round.number, "places": view.round.places})
+    if last is not None and last.way.moved_is == "nothing":
+        return Next("true", "guides_swing", {"value_mm": last.total_mm})
     if last is None or not last.moves:
         return Next("true", "begin_truing")
     move = last.moves[0]
@@ -362,6 +364,7 @@ _NEXTS = {
     "finish_round": ("Read {places} places", "Round {number}", ""),
     "move_jaws": ("Slacken jaw {slacken}, tighten jaw {tighten}", "{value}", "{unit}"),
     "move_it": ("Move {what} to the {to}", "{value}", "{unit}"),
+    "guides_swing": ("The bar swings in its guides: closer bushes, or measure", "{value}", "{unit}"),
     "rested": ("Rested: finish it now", "", ""),
     "settling": ("Settling till", "{day}", ""),
     "begin_boring": ("Begin boring", "", ""),

@@ -150,6 +150,8 @@ class RoundView:
     @property
     def moves(self) -> list[JawMove]:
         """What to do at the jaws, the larger move first."""
+        if self.way.moved_is == "nothing":
+            return []
         if self.round.method == Round.Method.FLATS:
             found = [
                 JawMove(slacken=str(p.slacken), tighten=str(p.tighten), by_mm=p.by_mm)
