@@ -255,6 +255,8 @@ def test_the_stand_ends_short_for_the_hone_and_says_its_habit(corin: Client) -> 
     assert reckoning.passes.bored_diameter_mm == pytest.approx(102.0175 - 0.06)
     text = corin.get("/jobs/Q-230/bore/").content.decode()
     assert "Set the micrometer, pass 3" in text
+    shown = plates.cuts(open_page("Q-230", MM))[2]
+    assert shown.number == plates.bore(open_page("Q-230", MM))["plates"][0].number, "Cuts and Bore say one setting"
     assert "on diameter is left for honing" in corin.get("/jobs/Q-230/cuts/").content.decode()
     assert "shoes out while it bores" in corin.get("/crib/").content.decode()
     assert CutEntry.objects.filter(setup__job__number="Q-230", setting_mm__isnull=False).count() == 2

@@ -272,8 +272,8 @@ def _first_dial(page: JobPage) -> Plate:
     reckoning = page.reckoning
     if not reckoning.planned:
         return Plate(label="First cut, bore to", governs="Missing:", reason="the bore as found")
-    done = len(reckoning.done)
-    if done and done < len(reckoning.planned):
-        row = reckoning.planned[done]
-        return setting_plate(f"Pass {row.cut.number}, bore to", row.setting, page, "from here")
+    following = next((row for row in page.ledger.rows if row.set_entry is None), None)
+    if reckoning.done and following is not None:
+        label = f"Pass {following.planned.cut.number}, bore to"
+        return setting_plate(label, page.ledger.next_setting(following), page, "from here")
     return setting_plate("First cut, bore to", reckoning.planned[0].setting, page, "from touch")
