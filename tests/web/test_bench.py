@@ -12,7 +12,7 @@ from gyrometra.bench.strips import PAGE
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Gauge
 from gyrometra.jobs.models import Job, Plan
-from gyrometra.steps import progress
+from gyrometra.steps import progress_words
 from gyrometra.steps.forms import CutsForm
 from gyrometra.steps.page import open_page
 from tests.web.test_bad_input import plan_of, work_of
@@ -109,7 +109,7 @@ def test_a_rest_that_has_ended_is_said_without_a_change(db: None) -> None:
     today = timezone.localdate()
     for day, words in ((today + timedelta(days=1), "Settling till"), (today, "Rested: finish it now")):
         found = {"step": "bore", "code": "settling", "values": {"day": day.isoformat()}}
-        assert progress.next_words(found, MM)["words"] == words
+        assert progress_words.next_words(found, MM)["words"] == words
 
 
 def test_a_rest_past_the_due_date_is_refused(corin: Client) -> None:

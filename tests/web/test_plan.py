@@ -9,7 +9,7 @@ from gyrocore import Cut, cutting_force, spindle_speed
 from gyrometra.bridge.units import Units, to_decimal
 from gyrometra.crib.models import Bar, Cutter, Machine
 from gyrometra.jobs.models import Job
-from gyrometra.steps import plates, progress
+from gyrometra.steps import plates, progress_words
 from gyrometra.steps.forms import BarForm, CutsForm
 from gyrometra.steps.page import open_page
 from tests.web.test_bad_input import plan_of
@@ -64,7 +64,7 @@ def test_without_a_cutter_the_plates_say_what_is_missing(corin: Client) -> None:
     assert [plate.number for plate in plates.bar(page)] == ["165", "", ""]
     assert "the cutter" in plates.cuts(page)[0].reason
     assert corin.get("/jobs/Q-214/cuts/").status_code == 200
-    assert progress.next_words(page.job.stations["next"], MM)["words"] == "Choose the cutter"
+    assert progress_words.next_words(page.job.stations["next"], MM)["words"] == "Choose the cutter"
 
 
 def test_the_first_cut_says_whether_the_work_is_trued(db: None) -> None:
@@ -111,7 +111,7 @@ def test_time_is_of_all_passes(db: None) -> None:
 @pytest.mark.parametrize("number", ["Q-214", "Q-219", "Q-198", "Q-223", "Q-228", "Q-221"])
 def test_next_actions_are_worded_in_both_units(db: None, number: str) -> None:
     job = Job.objects.get(number=number)
-    metric, inch = (progress.next_words(job.stations["next"], units) for units in (MM, INCH))
+    metric, inch = (progress_words.next_words(job.stations["next"], units) for units in (MM, INCH))
     assert metric["words"]
     assert metric["words"] == inch["words"]
     if metric["figure"]:

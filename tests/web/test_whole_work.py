@@ -15,7 +15,7 @@ from gyrometra.inspection.models import SizeReading
 from gyrometra.jobs.models import Bore, Job
 from gyrometra.records import views
 from gyrometra.records.pdf import set_on_paper
-from gyrometra.steps import plates, progress
+from gyrometra.steps import plates, progress_words
 from gyrometra.steps.forms import CentresBarForm, PilotBarForm
 from gyrometra.steps.page import open_page
 from tests.web.test_bad_input import plan_of, work_of
@@ -127,7 +127,7 @@ def test_pieces_have_their_own_logs_and_must_be_alike(corin: Client, dagny: Clie
 
 
 def test_the_next_action_names_the_piece_in_hand(corin: Client) -> None:
-    following = progress.next_words(Job.objects.get(number="Q-207").stations["next"], MM)
+    following = progress_words.next_words(Job.objects.get(number="Q-207").stations["next"], MM)
     assert following["words"].startswith("Piece 1: ")
     assert following["query"].endswith("piece=1")
     entry = {"client_id": str(uuid.uuid4()), "locked": "on", "cleared": "on", "swung": "on"}
@@ -187,7 +187,7 @@ def test_a_bar_too_short_between_centres_is_not_run(corin: Client) -> None:
     assert "Do not run" in text
     job = Job.objects.get(number="Q-223")
     assert job.stations["steps"][1]["code"] == "centres_short"
-    assert progress.next_words(job.stations["next"], MM)["words"] == "A longer bar between centres"
+    assert progress_words.next_words(job.stations["next"], MM)["words"] == "A longer bar between centres"
     Machine.objects.filter(name="Lathe 3").update(centres_mm=100, travel_mm=50)
     Machine.objects.filter(name="Lathe 2").update(centres_mm=100, travel_mm=50)
     text = corin.get("/jobs/Q-223/bar/").content.decode()
@@ -231,7 +231,7 @@ def test_a_pilot_bar_is_swept_and_nothing_is_moved(corin: Client) -> None:
     assert "The bar in its guides swings" in text
     assert "no move cures it" in text
     assert "Slacken" not in text
-    following = progress.next_words(Job.objects.get(number="Q-207").stations["next"], MM)
+    following = progress_words.next_words(Job.objects.get(number="Q-207").stations["next"], MM)
     assert following["words"] == "Piece 1: The bar swings in its guides: closer bushes, or measure"
     assert following["figure"] == "0.070"
 

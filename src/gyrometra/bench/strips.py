@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from gyrodraw import Scene
 from gyrometra.bridge.units import Units
 from gyrometra.jobs.models import Job
-from gyrometra.steps.progress import NAMES, STEPS, next_words
+from gyrometra.steps.progress import NAMES, STEPS
+from gyrometra.steps.progress_words import next_words
 from gyrometra.steps.scenes import strip_scene
 
 

@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from gyrometra.steps import views
+from gyrometra.steps import log_views, views
 
 urlpatterns = [
     path("new/", views.new_job, name="new-job"),
@@ -11,12 +11,12 @@ urlpatterns = [
     path("<slug:number>/bores/remove/", views.remove_bore, name="remove-bore"),
     path("<slug:number>/save/bar/", views.save_bar, name="save-bar"),
     path("<slug:number>/save/cuts/", views.save_cuts, name="save-cuts"),
-    path("<slug:number>/round/<slug:purpose>/", views.begin_round, name="begin-round"),
-    path("<slug:number>/reading/<slug:purpose>/", views.log_reading, name="log-reading"),
-    path("<slug:number>/take-back/<slug:step>/", views.take_back, name="take-back"),
-    path("<slug:number>/cut/<slug:kind>/", views.log_cut, name="log-cut"),
-    path("<slug:number>/size/", views.log_size, name="log-size"),
-    path("<slug:number>/kept/<int:pk>/drop/", views.drop_answer, name="drop-answer"),
-    path("<slug:number>/sign/", views.sign, name="sign"),
+    path("<slug:number>/round/<slug:purpose>/", log_views.begin_round, name="begin-round"),
+    path("<slug:number>/reading/<slug:purpose>/", log_views.log_reading, name="log-reading"),
+    path("<slug:number>/take-back/<slug:step>/", log_views.take_back, name="take-back"),
+    path("<slug:number>/cut/<slug:kind>/", log_views.log_cut, name="log-cut"),
+    path("<slug:number>/size/", log_views.log_size, name="log-size"),
+    path("<slug:number>/kept/<int:pk>/drop/", log_views.drop_answer, name="drop-answer"),
+    path("<slug:number>/sign/", log_views.sign, name="sign"),
     path("<slug:number>/<slug:step>/", views.step, name="step"),
 ]

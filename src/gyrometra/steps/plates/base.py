@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from gyrodraw import Scene
-from gyrometra.steps import progress
+from gyrometra.steps import progress, progress_words
 from gyrometra.steps.page import JobPage
 
 
@@ -54,7 +54,7 @@ def rail(page: JobPage, here: str) -> list[RailStop]:
             step=station["step"],
             number=place + 1,
             name=progress.NAMES[station["step"]],
-            line=progress.line_words(station, page.units),
+            line=progress_words.line_words(station, page.units),
             state=station["state"],
             here=station["step"] == here,
         )

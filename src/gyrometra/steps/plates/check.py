@@ -10,7 +10,7 @@ from typing import Any
 from gyrocore import sentence
 from gyrometra.bridge.units import Units
 from gyrometra.inspection.judged import FormLine, Judged, Place
-from gyrometra.steps import progress
+from gyrometra.steps import progress_words
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.true import cells, planned
 
@@ -144,7 +144,7 @@ def piece_rows(page: JobPage) -> list[PieceRow]:
         word = min((one.judged.word for one in each), key=_WORST.index)
         means = [one.judged.mean_mm for one in each]
         sizes = ", ".join("·" if mean is None else f"Ø{page.units.planned(mean)}" for mean in means)
-        rows.append(PieceRow(piece=piece, sizes=sizes, mark=_MARKS[word], words=progress.VERDICT_WORDS[word]))
+        rows.append(PieceRow(piece=piece, sizes=sizes, mark=_MARKS[word], words=progress_words.VERDICT_WORDS[word]))
     return rows
 
 
@@ -234,7 +234,7 @@ class VerdictPlate:
 def verdict_plate(page: JobPage) -> VerdictPlate:
     """The verdict plate of a bore."""
     word = page.judged.word
-    title = progress.VERDICT_WORDS[word]
+    title = progress_words.VERDICT_WORDS[word]
     reason, ways, number, label = _REASONS[word](page)
     return VerdictPlate(word=word, title=title, reason=reason, ways=ways, number=number, number_label=label)
 

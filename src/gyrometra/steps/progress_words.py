@@ -1,0 +1,113 @@
+"""The stations and the next action of a job in words: codes with millimetres become sentences in the reader's unit."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any
+
+from django.utils import timezone
+
+from gyrometra.bridge.units import Units
+
+VERDICT_WORDS = {
+    "in": "In limits", "metal-left": "Metal left", "over": "Over", "not-proven": "Not proven",
+    "incomplete": "Incomplete",
+}  # fmt: skip
+
+_LINES = {
+    "measure_first": "measure the bore", "work": "{start} to {wanted}", "no_bar": "no bar yet",
+    "no_bearings": "no bearings yet", "bearings_wrong": "bearings do not fit", "line": "on {count} bearings",
+    "line_over": "{count} do not hold", "line_over_advice": "on {count} bearings, over advice",
+    "line_no_cutter": "on {count} bearings, no cutter", "no_head": "no boring head yet", "no_hole": "no hole reaches",
+    "centres_wrong": "does not fit", "centres_short": "bar of {reach} needed", "centres": "bit at {reach}",
+    "centres_no_cutter": "bit at {reach}, no cutter", "centres_over": "does not hold",
+    "no_cutter": "{reach} out, no cutter", "bar": "{reach} out", "bar_over_advice": "{reach} out, {over} over advice",
+    "bar_over_limit": "{reach} out, {over} over", "no_cuts": "not planned", "cuts": "{count} passes, {minutes:.0f} min",
+    "not_trued": "not trued yet", "trued": "trued, {total}", "truing": "{total}, limit {limit}",
+    "bored": "bored, Ø{size}", "not_bored": "not begun", "settling": "settling till {day}",
+    "boring": "pass {number} of {count}",
+    "not_measured": "not measured", "verdict": "{word}", "signed": "{word}, signed",
+}  # fmt: skip
+
+#: code -> (words, figure, what stands behind the figure)
+_NEXTS = {
+    "measure_first": ("Measure the bore as it is", "Ø ?", ""),
+    "choose_bar": ("Choose a bar that reaches", "{reach}", "{unit}"),
+    "choose_head": ("Choose the boring head", "", ""),
+    "no_hole_reaches": ("No hole of the head reaches: another bar or head", "", ""),
+    "choose_line_bar": ("Choose the line bar", "", ""),
+    "longer_bar": ("A longer bar between centres", "{reach}", "{unit}"),
+    "stand_bearings": ("Stand the bearings", "", ""),
+    "one_more_bearing": ("Stand bearing {count} at", "{at}", "{unit}"),
+    "line_does_not_hold": ("The bar does not hold: stouter, or nearer bearings", "", ""),
+    "fix_reach": ("The reach does not fit", "", ""),
+    "bring_bar_in": ("Do not run: bring the bar in", "{reach}", "{unit} out"),
+    "choose_cutter": ("Choose the cutter", "", ""),
+    "begin_truing": ("Sweep the work, round 1", "", ""),
+    "finish_round": ("Read {places} places", "Round {number}", ""),
+    "move_jaws": ("Slacken jaw {slacken}, tighten jaw {tighten}", "{value}", "{unit}"),
+    "move_it": ("Move {what} to the {to}", "{value}", "{unit}"),
+    "guides_swing": ("The bar swings in its guides: closer bushes, or measure", "{value}", "{unit}"),
+    "rested": ("Rested: finish it now", "", ""),
+    "settling": ("Settling till", "{day}", ""),
+    "begin_boring": ("Begin boring", "", ""),
+    "bore_to": ("Pass {number}, bore to", "Ø{diameter}", "{unit}"),
+    "measure_pass": ("Measure after pass {number}", "Ø{diameter}", "wanted"),
+    "measure": ("Measure: {what}", "Ø ?", ""),
+    "sign": ("In limits: sign off", "", ""),
+    "way_metal-left": ("Metal left, on diameter", "{value}", "{unit}"),
+    "way_not-proven": ("Not proven: measure finer", "", ""),
+    "way_over": ("Over: see the ways forward", "", ""),
+    "way_incomplete": ("Finish measuring", "", ""),
+    "signed": ("Signed by {who}", "", ""),
+}
+
+
+def _worded(values: dict[str, Any], units: Units) -> dict[str, Any]:
+    words: dict[str, Any] = {"unit": units.label}
+    for name, value in values.items():
+        if name.endswith("_mm"):
+            along = name in ("reach_mm", "over_mm", "at_mm")
+            shown = "" if value is None else (units.length(value) if along else units.planned(value))
+            words[name[:-3]] = shown
+        elif name == "day":
+            words[name] = f"{date.fromisoformat(value):%a %d %b}"
+        elif name == "word":
+            words[name] = VERDICT_WORDS[value]
+        else:
+            words[name] = value
+    return words
+
+
+def line_words(station: dict[str, Any], units: Units) -> str:
+    """The line under a step's name."""
+    return _of(station["values"]) + _LINES[station["code"]].format(**_worded(station["values"], units))
+
+
+def _of(values: dict[str, Any]) -> str:
+    parts = [f"piece {values['piece']}"] if "piece" in values else []
+    parts += [values["of"]] if "of" in values else []
+    words = ", ".join(parts)
+    return f"{words[:1].upper()}{words[1:]}: " if words else ""
+
+
+def _query(values: dict[str, Any]) -> str:
+    """The bore and the piece that the next action is at."""
+    parts = [f"bore={values['place']}"] if "place" in values else []
+    parts += [f"piece={values['piece']}"] if "piece" in values else []
+    return f"?{'&'.join(parts)}" if parts else ""
+
+
+def next_words(found: dict[str, Any], units: Units) -> dict[str, str]:
+    """The next action for the bench: words, figure, unit."""
+    rested = found["code"] == "settling" and date.fromisoformat(found["values"]["day"]) <= timezone.localdate()
+    words, figure, behind = _NEXTS["rested" if rested else found["code"]]
+    values = _worded(found["values"], units)
+    values.setdefault("value", "")
+    return {
+        "step": found["step"],
+        "query": _query(found["values"]),
+        "words": _of(found["values"]) + words.format(**values),
+        "figure": figure.format(**values),
+        "behind": behind.format(**values),
+    }
