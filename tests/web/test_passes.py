@@ -197,3 +197,31 @@ def test_old_entries_without_a_kind_are_read_as_planned(corin: Client) -> None:
     )  # fmt: skip
     assert made.pass_kind == ""
     assert kinds(open_page("Q-214", MM))[3:] == [("finish", 0.2095), ("finish", 0.2)]
+
+
+def test_a_touched_tip_voids_its_setting(corin: Client) -> None:
+    """Measured since: the dial counts anew. Not measured: nothing is set before it is."""
+    assert open_page("Q-214", MM).ledger.dial_at > 0
+    text = log(corin, "Q-214", "touched")
+    assert "The tip was touched: its setting is void." in text
+    assert "Touch the wall again: the dial counts from there." in text
+    page = open_page("Q-214", MM)
+    assert (page.ledger.touched, page.ledger.dial_at) == (True, 0)
+    assert plates.bore(page)["plates"][0].words[1] == "dial at 10.2"
+    log(corin, "Q-214", "set", number=4)
+    assert not open_page("Q-214", MM).ledger.touched, "set anew"
+    log(corin, "Q-214", "touched")
+    refused = log(corin, "Q-214", "set", number=5)
+    assert "measure the bore first" in refused
+    assert len(open_page("Q-214", MM).reckoning.done) == 4
+    size(corin, "Q-214", "71.60", number=4)
+    log(corin, "Q-214", "set", number=5)
+    assert len(open_page("Q-214", MM).reckoning.done) == 5
+
+
+def test_a_touch_is_taken_back_like_any_entry(corin: Client) -> None:
+    before = open_page("Q-214", MM).ledger.dial_at
+    log(corin, "Q-214", "touched")
+    corin.post("/jobs/Q-214/take-back/bore/", {"client_id": str(uuid.uuid4())})
+    after = open_page("Q-214", MM).ledger
+    assert (after.touched, after.dial_at) == (False, before)

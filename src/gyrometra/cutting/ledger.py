@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import date
 from statistics import fmean
 
@@ -54,6 +54,14 @@ class Ledger:
     rows: list[PassRow]
     guarded: bool
     reckoning: Reckoning
+    #: The tip was touched after the last pass that was set: its setting is void.
+    touched: bool = False
+
+    @property
+    def needs_size(self) -> bool:
+        """Whether the bore must be measured before anything is set: the tip was touched since an unmeasured pass."""
+        last = next((row for row in reversed(self.rows) if row.set_entry is not None), None)
+        return self.touched and last is not None and not last.sizes
 
     @property
     def current(self) -> PassRow | None:
@@ -133,7 +141,18 @@ def ledger_of(entries: Sequence[CutEntry], reckoning: Reckoning) -> Ledger:
         elif entry.kind == CutEntry.Kind.REMARK:
             row.remark = entry
     _name_slips(rows, reckoning)
-    return Ledger(rows, any(e.kind == CutEntry.Kind.GUARD for e in entries), reckoning)
+    return Ledger(
+        rows,
+        guarded=any(e.kind == CutEntry.Kind.GUARD for e in entries),
+        reckoning=reckoning,
+        touched=_touched_since([e for e in entries if e.bore_id == reckoning.bore.pk]),
+    )
+
+
+def _touched_since(own: Sequence[CutEntry]) -> bool:
+    """Whether a touched tip is the last word on the setting."""
+    kinds = [e.kind for e in own if e.kind in (CutEntry.Kind.SET, CutEntry.Kind.TOUCHED)]
+    return bool(kinds) and kinds[-1] == CutEntry.Kind.TOUCHED
 
 
 def done_of(entries: Sequence[CutEntry], bore: Bore, start_mm: float | None) -> tuple[list[DonePass], float | None]:
@@ -142,6 +161,8 @@ def done_of(entries: Sequence[CutEntry], bore: Bore, start_mm: float | None) -> 
     size = start_mm
     own = [entry for entry in entries if entry.bore_id == bore.pk]
     for entry in own:
+        if entry.kind == CutEntry.Kind.TOUCHED:
+            done = [replace(one, divisions=0.0) for one in done]  # the dial counts anew, from the next touch
         if entry.kind != CutEntry.Kind.SET or size is None:
             continue
         target, change = float(entry.value_mm or 0), float(entry.change_mm or 0)

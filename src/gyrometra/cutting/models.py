@@ -16,6 +16,7 @@ class CutEntry(LogEntry):
         SET = "set", "dial set"
         SIZE = "size", "size measured"
         REMARK = "remark", "sound and look"
+        TOUCHED = "touched", "tip stoned, turned, swapped or knocked"
 
     class Sound(models.TextChoices):
         QUIET = "quiet", "quiet"

@@ -48,10 +48,10 @@ def log_settings(
 
 @transaction.atomic
 def take_back(*, user: User, bore: Bore, client_id: UUID, piece: int = 1) -> CutEntry | None:
-    """Withdraw the bore's last standing size or setting; it stays in the log, crossed out."""
+    """Withdraw the bore's last standing size, setting or touch; it stays in the log, crossed out."""
     setup = SetUp.objects.select_for_update(of=("self",)).select_related("job").get(pk=bore.setup_id)
     require_open(setup.job)
-    kinds = (CutEntry.Kind.SIZE, CutEntry.Kind.SET)
+    kinds = (CutEntry.Kind.SIZE, CutEntry.Kind.SET, CutEntry.Kind.TOUCHED)
     last = CutEntry.objects.standing().filter(bore=bore, piece=piece, kind__in=kinds).order_by("-pk").first()
     if last is None or CutEntry.objects.filter(client_id=client_id).exists():
         return None

@@ -122,6 +122,7 @@ def log_cut(request: HttpRequest, number: str, kind: str) -> HttpResponse:
         "set": (lambda: PassSetForm(request.POST), "set_form"),
         "size": (lambda: PassSizeForm(request.POST, units=page.units, bore=page.bore), "size_form"),
         "remark": (lambda: RemarkForm(request.POST), "remark_form"),
+        "touched": (lambda: EntryForm(request.POST), "touched_form"),
     }
     if kind not in makers:
         raise Http404
@@ -129,6 +130,9 @@ def log_cut(request: HttpRequest, number: str, kind: str) -> HttpResponse:
     form = make()
     if not form.is_valid():
         return STEP_VIEWS["bore"](request, page, {name: form})
+    if kind == "set" and page.ledger.needs_size:
+        why = "The tip was touched after a pass that is not measured: measure the bore first, then set from that size."
+        return STEP_VIEWS["bore"](request, page, {"refused": why})
     try:
         if kind == "set" and form.cleaned_data["through"]:
             cutting.log_settings(

@@ -25,4 +25,9 @@ class Migration(migrations.Migration):
             name='piece',
             field=models.PositiveSmallIntegerField(default=1),
         ),
+        migrations.AlterField(
+            model_name='cutentry',
+            name='kind',
+            field=models.CharField(choices=[('guard', 'guard steps confirmed'), ('set', 'dial set'), ('size', 'size measured'), ('remark', 'sound and look'), ('touched', 'tip stoned, turned, swapped or knocked')], max_length=8),
+        ),
     ]

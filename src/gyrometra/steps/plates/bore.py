@@ -42,12 +42,28 @@ def bore(page: JobPage) -> dict[str, Any]:
         "ledger": ledger,
         "current": current,
         "bundle": bundle(page),
+        "touched": _touched_words(page),
         "lines": lines,
         "bands": scenes.bore_scenes(page),
         "plates": _bore_plates(page, ledger, current),
         "settled": current is not None and current.set_entry is not None,
         "last_set": next((r for r in reversed(ledger.rows) if r.set_entry is not None), None),
     }
+
+
+def _touched_words(page: JobPage) -> str:
+    """What a touched tip voids, and what to do before the next pass."""
+    ledger, bar = page.ledger, page.reckoning.bar
+    if not ledger.touched:
+        return ""
+    parts = ["Measure the bore first." if ledger.needs_size else "Touch the wall again: the dial counts from there."]
+    if ledger.reckoning.dial is None:
+        parts = ["Measure the bore first." if ledger.needs_size else "Set it anew, from the last measured size."]
+    if page.bore.has_shoulder:
+        parts.append("Touch the face again too: the depth stop is void.")
+    if bar is not None and bar.bits_apart_mm is not None:
+        parts.append("The other bit of the pair is void with it.")
+    return " ".join(parts)
 
 
 def _dialled(row: PassRow, units: Units) -> str:
@@ -134,7 +150,7 @@ def _bore_plates(page: JobPage, ledger: Ledger, current: PassRow | None) -> list
 def cut_values(page: JobPage, kind: str, cleaned: Mapping[str, Any], text: str) -> dict[str, Any]:
     """What a cutting-log entry stores beside the form's values."""
     base = {"client_id": cleaned["client_id"], "source": cleaned["source"]}
-    if kind == "guard":
+    if kind in ("guard", "touched"):
         return base
     if kind == "remark":
         return {**base, "number": cleaned["number"], "sound": cleaned["sound"], "look": cleaned["look"]}
