@@ -39,8 +39,9 @@ class BreaksForm(TypedForm):
             )  # fmt: skip
 
     def break_rows(self) -> Iterator[list[Any]]:
-        """The bound fields, row by row."""
-        for place in range(BREAK_ROWS):
+        """The bound fields, row by row: those that are filled, and one more."""
+        filled = sum(bool(self[f"break_kind_{place}"].value()) for place in range(BREAK_ROWS))
+        for place in range(min(filled + 1, BREAK_ROWS)):
             yield [self[f"break_{name}_{place}"] for name in ("kind", "from", "to", "width", "angle")]
 
     def read_breaks(self, length_mm: Decimal | None) -> list[Break]:
