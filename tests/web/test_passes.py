@@ -9,7 +9,7 @@ from django.test import Client
 
 from gyrocore import surface_speed_m_min
 from gyrometra.bridge.units import Units
-from gyrometra.crib.models import Cutter, Gauge, Machine
+from gyrometra.crib.models import Bar, Cutter, Gauge, Machine
 from gyrometra.cutting.models import CutEntry
 from gyrometra.jobs.models import Job, Plan
 from gyrometra.steps import plates
@@ -225,3 +225,19 @@ def test_a_touch_is_taken_back_like_any_entry(corin: Client) -> None:
     corin.post("/jobs/Q-214/take-back/bore/", {"client_id": str(uuid.uuid4())})
     after = open_page("Q-214", MM).ledger
     assert (after.touched, after.dial_at) == (False, before)
+
+
+def test_the_depth_where_chatter_begins_is_said(db: None) -> None:
+    """The overhang at which this depth begins to chatter, and whether it does at this overhang, are one law."""
+    assert "No depth up to ten times this cut chatters." in plates.cut_totals(open_page("Q-214", MM))["pockets"]
+    Bar.objects.filter(name="Bar 7").update(diameter_mm=28)
+    page = open_page("Q-214", MM)
+    found, out = page.reckoning.chatter, page.reckoning.overhang
+    assert found is not None
+    assert found.limit_depth_mm is not None
+    assert out is not None
+    limit = out.limits[2].overhang_mm
+    assert limit is not None
+    assert limit < 165
+    assert found.limit_depth_mm <= (72.015 - 71.196) / 4, "past the limit on the ruler, and past it in depth"
+    assert f"Chatter begins at {found.limit_depth_mm:.3f} deep." in plates.cut_totals(page)["pockets"]

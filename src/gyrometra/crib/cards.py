@@ -91,7 +91,8 @@ def _machine(machine: Machine, units: Units) -> str:
 
 
 def _dial_words(division_mm: Any, reads: str, per_turn: int | None, units: Units) -> str:
-    return f"one division {units.fine(division_mm)} {units.label} on {reads}, {per_turn} a turn"
+    pitch = f" of {units.plain(division_mm * per_turn)}" if per_turn else ""
+    return f"one division {units.fine(division_mm)} {units.label} on {reads}, {per_turn} a turn{pitch}"
 
 
 def _head(head: Head, units: Units) -> str:

@@ -14,12 +14,14 @@ from gyrocore import (
     Overhang,
     Pockets,
     Reach,
+    Stability,
     Tuning,
     choose_bar,
     cutting_force,
     overhang,
     reach_needed,
     speeds_in_pockets,
+    stability,
 )
 from gyrometra.crib.models import Bar
 from gyrometra.jobs.cutting_plan import ROUGHING, CuttingPlan
@@ -156,6 +158,21 @@ class BarInWork(CuttingPlan):
     def frequency_hz(self) -> float | None:
         """The lowest mode of the picked bar as it stands out."""
         return self.stands_out.response.natural_frequency_hz if self.stands_out else None
+
+    @cached_property
+    def chatter(self) -> Stability | None:
+        """Where chatter begins at this overhang, for the heaviest cut's own chip and feed."""
+        bar, edge, cut, stiffness = self.bar, self.edge, self.heaviest_cut, self.tip_stiffness_n_mm
+        frequency = self.frequency_hz
+        if bar is None or edge is None or cut is None or stiffness is None or frequency is None:
+            return None
+        return self._try(
+            "chatter",
+            lambda: stability(
+                stiffness_n_mm=stiffness, damping_ratio=bar.damping, natural_frequency_hz=frequency,
+                depth_mm=cut.depth_mm, edge=edge,
+            ),
+        )  # fmt: skip
 
     @cached_property
     def pockets(self) -> Pockets | None:

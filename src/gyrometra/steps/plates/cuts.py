@@ -135,7 +135,16 @@ def _pocket_words(page: JobPage) -> str:
         return ""
     speeds = ", ".join(f"{p.speed_rpm:.0f} rpm ({100 * p.beside_share:+.0f} %)" for p in found.pockets)
     words = sentence(found.notes[0], page.units.unit)
-    return f"Bar rings at {frequency:.0f} Hz. {words}" + (f" They are {speeds}." if speeds else "")
+    chatter = page.reckoning.chatter
+    begins = ""
+    if chatter is not None:
+        limit = chatter.limit_depth_mm
+        begins = (
+            "No depth up to ten times this cut chatters. "
+            if limit is None
+            else (f"Chatter begins at {page.units.planned(limit)} deep. ")
+        )
+    return f"Bar rings at {frequency:.0f} Hz. {begins}{words}" + (f" They are {speeds}." if speeds else "")
 
 
 def _interrupted_words(page: JobPage) -> str:
