@@ -121,6 +121,15 @@ def test_a_stepped_bar_is_as_stiff_as_its_steps(corin: Client) -> None:
     assert 4 * 28 < (rule or 0) < 4 * 36, "by the plain bar that is as stiff"
 
 
+def test_a_stepped_bar_needs_room_for_its_thickest_part(corin: Client) -> None:
+    """As stiff as a plain bar of some 33, but 36 thick: with 16.5 for chips each side the bore of 68.4 has no room."""
+    values = {**plan_of("Q-214", BarForm), "chip_clearance_mm": "16.5"}
+    corin.post("/jobs/Q-214/save/bar/", values)
+    row = next(r for r in plates.bar_rows(open_page("Q-214", MM)) if "necked" in r.words)
+    assert not row.usable
+    assert "bar and room need 69 mm, the bore is 68.4 mm" in row.reason
+
+
 def test_a_tuned_bar_says_what_its_owners_table_says(corin: Client) -> None:
     bar = Bar.objects.get(name="Bar 14, tuned")
     values = {**plan_of("Q-214", BarForm), "bar": bar.pk}

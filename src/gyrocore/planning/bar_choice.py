@@ -29,6 +29,8 @@ class BarCandidate:
     min_bore_mm: float
     inner_diameter_mm: float = 0.0
     fixed_reach: bool = False
+    #: Of a stepped bar, whose `diameter_mm` is that of the plain bar as stiff: the thickest part that goes in.
+    thickest_mm: float | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -160,7 +162,7 @@ def _reasons(
         reasons.append(note("too_short", short_mm=needed_mm - bar.reach_mm, reach_mm=bar.reach_mm))
     if bar.min_bore_mm > bore_mm + TOLERANCE:
         reasons.append(note("bore_too_small", least_mm=bar.min_bore_mm, bore_mm=bore_mm))
-    room_mm = bar.diameter_mm + 2 * chip_mm
+    room_mm = (bar.diameter_mm if bar.thickest_mm is None else bar.thickest_mm) + 2 * chip_mm
     if room_mm > bore_mm + TOLERANCE:
         reasons.append(note("no_chip_room", room_mm=room_mm, bore_mm=bore_mm))
     if shanks is not None and all(abs(bar.shank_mm - s) > TOLERANCE for s in shanks):

@@ -183,6 +183,7 @@ class Bar(CribItem):
             reach_mm=self.reach_mm,
             min_bore_mm=float(self.min_bore_mm),
             fixed_reach=self.is_fixed,
+            thickest_mm=self.greatest_mm if self.steps_mm else None,
         )
 
 
