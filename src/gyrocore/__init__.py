@@ -20,7 +20,7 @@ from gyrocore.catalogue import (
 from gyrocore.errors import CoreError, InvalidInput
 from gyrocore.formulas.bar_out import BarOut, bar_out, segments_out
 from gyrocore.formulas.bar_response import BarResponse, Tool, bar_mass_kg, bar_response, response_at
-from gyrocore.formulas.beam import second_moment_mm4
+from gyrocore.formulas.beam import middle_stiffness_n_mm, second_moment_mm4
 from gyrocore.formulas.beam_model import STEEL, BarMaterial, BeamModel, Segment, Support, build_beam
 from gyrocore.formulas.cutting_force import Cut, CuttingForce, cutting_force
 from gyrocore.formulas.heat import ThermalSize, thermal_size
@@ -97,8 +97,8 @@ __all__ = [
     "elastic_passes", "error_sentence", "finish", "first_cut_depths", "fit", "fit_of", "fit_with_part",
     "four_jaw_flats", "head_dial", "head_range", "judge_at_most", "length_words", "limits_to_suit",
     "line_bar_layout", "line_response", "material", "materials", "measurement", "method", "methods",
-    "nearest_common", "next_cut", "note", "one_more_bearing_mm", "over_bar", "overhang", "pass_plan",
-    "passes_left", "passes_until_round", "pilot_guidance", "power_check", "radius_diameter_slip",
+    "middle_stiffness_n_mm", "nearest_common", "next_cut", "note", "one_more_bearing_mm", "over_bar", "overhang",
+    "pass_plan", "passes_left", "passes_until_round", "pilot_guidance", "power_check", "radius_diameter_slip",
     "reach_needed", "read_indicator", "read_length", "read_limits", "reading_after_move_mm", "response_at",
     "second_moment_mm4", "segments_out", "sentence", "speeds_in_pockets", "spindle_speed", "stability",
     "surface_speed_m_min",    "sweep", "taper_correction", "thermal_size", "tuning", "unit_slip", "verdict",

@@ -41,6 +41,36 @@ def second_moment_mm4(diameter_mm: float, inner_diameter_mm: float = 0.0) -> flo
     return pi * (diameter_mm**4 - inner_diameter_mm**4) / 64
 
 
+def middle_stiffness_n_mm(bending_n_mm2: float, span_mm: float) -> float:
+    """Return the stiffness in the middle of a bar that is held at both ends and free to turn there.
+
+    Parameters
+    ----------
+    bending_n_mm2 : bending stiffness E I, over 0 [N mm^2]
+    span_mm : between its ends, over 0 [mm]
+
+    Returns
+    -------
+    stiffness [N/mm]
+
+    Raises
+    ------
+    InvalidInput
+        At the field that is out of its bounds.
+
+    References
+    ----------
+    k = 48 E I / L^3, Euler-Bernoulli beam theory (simply supported, load at the middle).
+
+    Examples
+    --------
+    >>> round(middle_stiffness_n_mm(205_000 * second_moment_mm4(38), 560))
+    5735
+    """
+    require_positive(bending_n_mm2=bending_n_mm2, span_mm=span_mm)
+    return 48 * bending_n_mm2 / span_mm**3
+
+
 def tip_stiffness_n_mm(bending_n_mm2: float, overhang_mm: float, bearing_spacing_mm: float | None = None) -> float:
     """Return the radial stiffness at the end of an overhung bar.
 

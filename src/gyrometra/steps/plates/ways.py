@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from gyrocore import Method, cut_time, method, methods, second_moment_mm4
+from gyrocore import Method, cut_time, method, methods, middle_stiffness_n_mm, second_moment_mm4
 from gyrometra.crib.models import Bar, Machine
 from gyrometra.jobs.reckon import machine_speed
 from gyrometra.steps.page import JobPage
@@ -65,9 +65,8 @@ def _stiffness(way: Method, bar: Bar, page: JobPage) -> float:
     """At the cutter: as it would stand out, or in the middle between its ends."""
     reach = page.reckoning.reach
     if way.bar_in in ("bearings", "centres"):
-        span = float(bar.length_mm)
-        modulus = 1000 * bar.material.youngs_modulus_gpa
-        return 48 * modulus * second_moment_mm4(float(bar.diameter_mm)) / span**3
+        bending = 1000 * bar.material.youngs_modulus_gpa * second_moment_mm4(float(bar.diameter_mm))
+        return middle_stiffness_n_mm(bending, float(bar.length_mm))
     out = bar.reach_mm if bar.is_fixed else reach.reach_mm if reach else None
     if out is None or out > bar.reach_mm + 1e-9:
         return 0.0
