@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import math
+from collections.abc import Mapping
 from dataclasses import fields, is_dataclass
 from typing import Any
 
@@ -26,12 +27,12 @@ _TYPE_WORDS = {
 _LONGEST_SHOWN = 60
 
 
-def schema(name: str) -> dict[str, Any]:
+def schema(name: str, table: Mapping[str, Calculation] = CALCULATIONS) -> dict[str, Any]:
     """JSON Schema of a calculation's input and output."""
-    entry = calculation(name)
+    entry = calculation(name, table)
     output = TypeAdapter(entry.result).json_schema(mode="serialization")
     _notes_are_sentences(output)
-    return {"input": entry.input.model_json_schema(), "output": output}
+    return {"input": TypeAdapter(entry.input).json_schema(), "output": output}
 
 
 def _notes_are_sentences(node: Any) -> None:
@@ -46,10 +47,10 @@ def _notes_are_sentences(node: Any) -> None:
             _notes_are_sentences(child)
 
 
-def run_text(name: str, text: str) -> tuple[dict[str, Any], bool]:
+def run_text(name: str, text: str, table: Mapping[str, Calculation] = CALCULATIONS) -> tuple[dict[str, Any], bool]:
     """Work out one JSON text; returns the object to print and whether it is a result."""
     try:
-        entry = calculation(name)
+        entry = calculation(name, table)
         return run(entry, _parse(text)), True
     except InvalidInput as error:
         return {"error": {"field": error.field, "message": error_sentence(error)}}, False
@@ -58,7 +59,7 @@ def run_text(name: str, text: str) -> tuple[dict[str, Any], bool]:
 def run(entry: Calculation, values: dict[str, Any]) -> dict[str, Any]:
     """Work out one calculation from plain values; raises InvalidInput."""
     try:
-        model = entry.input.model_validate(values)
+        model = _read(entry.input, values)
     except ValidationError as error:
         raise _first_error(error) from None
     except OverflowError:
@@ -73,6 +74,23 @@ def run(entry: Calculation, values: dict[str, Any]) -> dict[str, Any]:
         raise InvalidInput("", "too_large") from None
     _require_finite_answer(answer)
     return answer  # type: ignore[no-any-return]
+
+
+_READERS: dict[type[Any], TypeAdapter[Any]] = {}
+
+
+def _reader(shape: type[Any]) -> TypeAdapter[Any]:
+    """Built once a shape: building takes longer than reading."""
+    if shape not in _READERS:
+        _READERS[shape] = TypeAdapter(shape)
+    return _READERS[shape]
+
+
+def _read(shape: type[Any], values: dict[str, Any]) -> Any:
+    """Models read plain values; dataclasses read JSON, where strict means JSON's own types."""
+    if is_dataclass(shape):
+        return _reader(shape).validate_json(json.dumps(values))
+    return _reader(shape).validate_python(values)
 
 
 def _parse(text: str) -> dict[str, Any]:
@@ -97,8 +115,9 @@ def _no_repeats(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
 def _first_error(error: ValidationError) -> InvalidInput:
     """The first fault as the core words it; unions name their branch, which no field has."""
     fault = error.errors(include_url=False)[0]
-    path = ".".join(str(part) for part in fault["loc"] if part not in _UNION_BRANCHES)
-    kind, given = fault["type"], fault.get("input")
+    path, kind, given = _path(fault["loc"]), fault["type"], fault.get("input")
+    if kind in ("union_tag_invalid", "union_tag_not_found"):
+        return _tag_error(path, fault)
     if kind == "missing":
         return InvalidInput(path, "missing")
     if kind == "extra_forbidden":
@@ -112,6 +131,34 @@ def _first_error(error: ValidationError) -> InvalidInput:
 
 
 _UNION_BRANCHES = ("str", "int", "float", "list[float]", "[key]")
+#: Lists and fields whose things are told apart by a word, which pydantic puts into the path.
+_TAGGED = ("entries", "setting")
+
+
+def _path(places: tuple[int | str, ...]) -> str:
+    """The dotted path of a fault, without the names of branches that no field has."""
+    parts: list[str] = []
+    for place in places:
+        behind = [part for part in parts if not part.isdigit()]
+        is_tag = behind == [parts[0]] and parts[0] in _TAGGED if parts else False
+        if is_tag and isinstance(place, str) and parts[-1] != _SEEN:
+            parts.append(_SEEN)
+        elif place not in _UNION_BRANCHES:
+            parts.append(str(place))
+    return ".".join(part for part in parts if part != _SEEN)
+
+
+_SEEN = "*"
+
+
+def _tag_error(path: str, fault: Any) -> InvalidInput:
+    word = str(fault["ctx"]["discriminator"]).strip("'")
+    field = f"{path}.{word}"
+    if fault["type"] == "union_tag_not_found":
+        return InvalidInput(field, "missing")
+    return InvalidInput(
+        field, "unknown_choice", given=str(fault["ctx"]["tag"])[:_LONGEST_SHOWN], choices=fault["ctx"]["expected_tags"]
+    )
 
 
 def _plain(value: Any) -> Any:
@@ -120,6 +167,8 @@ def _plain(value: Any) -> Any:
         return sentence(value)
     if is_dataclass(value) and not isinstance(value, type):
         return {field.name: _plain(getattr(value, field.name)) for field in fields(value)}
+    if isinstance(value, dict):
+        return {name: _plain(item) for name, item in value.items()}
     if isinstance(value, (list, tuple)):
         return [_plain(item) for item in value]
     return value

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -43,7 +43,8 @@ class Calculation:
     """One entry: how its input is shaped, what works it out, what comes back."""
 
     summary: str
-    input: type[i.Input]
+    #: A model of `inputs`, or a dataclass that is itself the function's parameter.
+    input: type[Any]
     result: type[Any]
     run: Callable[[Any], Any]
 
@@ -235,9 +236,9 @@ CALCULATIONS: dict[str, Calculation] = {
 }
 
 
-def calculation(name: str) -> Calculation:
+def calculation(name: str, table: Mapping[str, Calculation] = CALCULATIONS) -> Calculation:
     """The entry of that name; an unknown one is bad input with the field ""."""
     try:
-        return CALCULATIONS[name]
+        return table[name]
     except KeyError:
         raise InvalidInput("", "unknown_name", given=name) from None

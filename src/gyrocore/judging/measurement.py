@@ -106,7 +106,7 @@ def measurement(
     warmth = warmth or Warmth()
     _require(readings_mm, gauge, warmth, tolerance_mm)
     mean = fmean(readings_mm)
-    value = (mean + gauge.correction_mm) * _warmth_factor(warmth)
+    value = (mean + gauge.correction_mm) * warmth_factor(warmth)
     parts = _parts(readings_mm, gauge, warmth, value)
     u = sqrt(parts.repeat**2 + parts.resolution**2 + parts.instrument**2 + parts.temperature**2)
     expanded = COVERAGE * u
@@ -144,7 +144,35 @@ def _require(readings_mm: Sequence[float], gauge: GaugeData, warmth: Warmth, tol
     require_positive(tolerance_mm=tolerance_mm)
 
 
-def _warmth_factor(warmth: Warmth) -> float:
+def warmth_factor(warmth: Warmth) -> float:
+    """Return what a corrected reading is multiplied by to stand at 20 C.
+
+    Parameters
+    ----------
+    warmth : temperatures of part and gauge [C], expansions [um/m K]
+
+    Returns
+    -------
+    factor, 1 where both are at 20 C
+
+    Raises
+    ------
+    InvalidInput
+        Never: the temperatures are guarded by `measurement`.
+
+    Notes
+    -----
+    1 + ai (Ti - 20) - ap (Tp - 20).
+
+    References
+    ----------
+    ISO 1 for 20 C; linear expansion.
+
+    Examples
+    --------
+    >>> round(warmth_factor(Warmth(part_temp_c=30)), 6)
+    0.999885
+    """
     gauge_grows = warmth.instrument_expansion_um_m_k * (warmth.instrument_temp_c - REFERENCE_C)
     part_grows = warmth.part_expansion_um_m_k * (warmth.part_temp_c - REFERENCE_C)
     return 1 + (gauge_grows - part_grows) * 1e-6
@@ -181,6 +209,6 @@ def _notes(
         notes.append(note("one_reading_no_repeat"))
     if fine is False:
         notes.append(note("gauge_too_coarse", resolution_mm=gauge.resolution_mm))
-    if abs(_warmth_factor(warmth) - 1) > 0:
+    if abs(warmth_factor(warmth) - 1) > 0:
         notes.append(note("brought_to_20"))
     return tuple(notes)

@@ -19,6 +19,8 @@ _SAME_PLACE_DEG = 0.5
 #: Arcs up to this cannot tell a shift from a shape.
 _LEAST_ARC_DEG = 60.0
 _GAP_DEG = 120.0
+#: Steps in which the fitted curve is looked at for its highest and lowest place.
+_SWING_STEP_DEG = 0.05
 #: Uncertainty of the centre, as a multiple of a reading's, past which an order is dropped.
 _MOST_AMPLIFICATION = 4.0
 
@@ -162,6 +164,97 @@ def sweep(
         within=None if acceptance_mm is None else total <= acceptance_mm + TOLERANCE,
         notes=_notes(angles_deg, fit, off_centre, total, expected, acceptance_mm),
     )
+
+
+def fitted_swing_mm(found: Sweep, surface: str) -> float:
+    """Return the swing of the whole fitted curve, all the way round: highest less lowest.
+
+    Parameters
+    ----------
+    found : a sweep worked out without a diameter, so that no false oval was taken off [mm]
+    surface : `outside` or `inside`, as it was swept
+
+    Returns
+    -------
+    swing [mm], to some hundred-thousandth of itself
+
+    Raises
+    ------
+    InvalidInput
+        Where the surface is neither.
+
+    Notes
+    -----
+    A peak between two places counts although nobody read it: the curve c + A cos + B sin + shape is looked at in
+    steps of a twentieth of a degree.
+
+    References
+    ----------
+    Derived here from the fit of `sweep`.
+
+    Examples
+    --------
+    >>> at = [0, 90, 180, 270]
+    >>> found = sweep(angles_deg=at, readings_mm=[-0.009, -0.009, 0.009, 0.009], surface="outside")
+    >>> round(fitted_swing_mm(found, "outside"), 4)
+    0.0255
+    """
+    if surface not in ("outside", "inside"):
+        raise InvalidInput("surface", "not_a_surface", given=surface)
+    sign = 1.0 if surface == "outside" else -1.0
+    angles = np.radians(np.arange(0.0, 360.0, _SWING_STEP_DEG))
+    curve = sign * (found.offset_x_mm * np.cos(angles) + found.offset_y_mm * np.sin(angles))
+    for part in found.form:
+        curve = curve + part.amplitude_mm * np.cos(part.order * (angles - radians(part.angle_deg)))
+    return float(curve.max() - curve.min())
+
+
+def require_places(angles_deg: Sequence[float]) -> None:
+    """Refuse places that `sweep` would not take; raises InvalidInput at `angles_deg`."""
+    _require(angles_deg, [0.0] * len(angles_deg), "outside", 1, None, None)
+
+
+def require_jaws(jaws_deg: Mapping[str, float] | None) -> None:
+    """Refuse jaws that are not two opposite pairs; raises InvalidInput at `jaws_deg`."""
+    if jaws_deg is not None:
+        _pairs(jaws_deg)
+
+
+def split_along_jaws(
+    x_mm: float, y_mm: float, jaws_deg: Mapping[str, float] | None
+) -> tuple[tuple[float, float], tuple[float, float]]:
+    """Return a shift as two parts, along the two pairs of jaws; along x and y without jaws.
+
+    Parameters
+    ----------
+    x_mm, y_mm : the shift [mm]
+    jaws_deg : name and angle of two opposite pairs, or None [deg]
+
+    Returns
+    -------
+    two vectors that add up to the shift [mm]
+
+    Raises
+    ------
+    InvalidInput
+        At `jaws_deg` where these are not two pairs.
+
+    References
+    ----------
+    Derived here: the shift in the base of the two pairs' directions.
+
+    Examples
+    --------
+    >>> split_along_jaws(0.03, -0.01, None)
+    ((0.03, 0.0), (0.0, -0.01))
+    """
+    if jaws_deg is None:
+        return (x_mm, 0.0), (0.0, y_mm)
+    (first, _), (second, _) = _pairs(jaws_deg)
+    towards = np.array([[cos(radians(jaws_deg[a])), sin(radians(jaws_deg[a]))] for a in (first, second)])
+    amounts = np.linalg.solve(towards.T, np.array([x_mm, y_mm]))
+    one, two = (amount * way for amount, way in zip(amounts, towards, strict=True))
+    return (float(one[0]), float(one[1])), (float(two[0]), float(two[1]))
 
 
 def _turn(angle_deg: float) -> float:
