@@ -5,13 +5,15 @@ exaggerated says so beside itself.
 """
 
 from gyrodraw.barlayer import BarLayer, RulerLimit, bar_band
-from gyrodraw.borelayer import bore_band
+from gyrodraw.borelayer import Detail, InBore, bore_band
 from gyrodraw.calendar import Due, Resting, calendar_axis
 from gyrodraw.centreslayer import CentresLayer, centres_band
 from gyrodraw.charts import convergence_chart
+from gyrodraw.crown import Crown, dial_crown
 from gyrodraw.dialface import DialFace, dial_face
 from gyrodraw.instruments import dial_scale, lever_gate
 from gyrodraw.linelayer import Housing, LineLayer, SagCurve, SpanRuler, line_band, strip_line
+from gyrodraw.passline import PassLine, Rung
 from gyrodraw.scene import Scene
 from gyrodraw.section import Broken, Labels, Part, strip_section, work_band
 from gyrodraw.shells import Shell, cuts_band
@@ -22,14 +24,19 @@ __all__ = [
     "BarLayer",
     "Broken",
     "CentresLayer",
+    "Crown",
+    "Detail",
     "DialFace",
     "Due",
     "Housing",
+    "InBore",
     "Labels",
     "LineLayer",
     "Part",
+    "PassLine",
     "Resting",
     "RulerLimit",
+    "Rung",
     "SagCurve",
     "Scene",
     "Shell",
@@ -43,6 +50,7 @@ __all__ = [
     "check_band",
     "convergence_chart",
     "cuts_band",
+    "dial_crown",
     "dial_face",
     "dial_scale",
     "fit_zones",

@@ -1,80 +1,146 @@
-"""The Bore step: the cutter in the work, and the passes as a ladder of sizes."""
+"""The Bore step's band: the bar in the work, the wall enlarged, and under a rule the one ladder of passes."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from dataclasses import dataclass
 
+from gyrodraw.hatch import hatch
+from gyrodraw.passline import PassLine, draw_pass_line
 from gyrodraw.scene import Scene
-from gyrodraw.section import Part, View, draw_axis, draw_length, draw_wanted, draw_work, fit
+from gyrodraw.section import Part, View, draw_axis, draw_wanted, draw_work, fit
 
 
-def bore_band(
-    part: Part, bar_diameter_mm: float | None, rungs: Sequence[tuple[float, str, str, str]], length: str,
-    width: float,
-) -> Scene:  # fmt: skip
-    """Draw the bar at the open face, and rungs (diameter mm, wanted, came, state) to the size."""
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Detail:
+    """The wall enlarged: what this pass takes and what it leaves, on radius [mm]; words in the reader's unit."""
+
+    depth_mm: float
+    left_mm: float
+    depth_words: str
+    left_words: str
+    nose_mm: float
+    nose_words: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class InBore:
+    """What is in the bore: the bar at the face or on its way, a gauge, or nothing."""
+
+    #: bar, cutting, gauge.
+    what: str
+    bar_mm: float | None
+    words: str
+    length_words: str
+    size_words: str = ""
+    size_state: str = "ink"
+    note_words: str = ""
+
+
+def bore_band(part: Part, inside: InBore, line: PassLine, detail: Detail | None, width: float) -> Scene:
+    """Draw the band at one width."""
     narrow = width < 600
-    height = 300.0 if narrow else 332.0
-    scene = Scene(width, height, "Bore so far: sizes wanted and sizes that came out")
+    scene = Scene(width, 196.0 if narrow else 340.0, f"Bore: {inside.words}")
+    rule_y = 118.0 if narrow else 240.0
+    _section(scene, part, inside, width, rule_y)
+    if detail is not None and width > 900:
+        _detail(scene, part, detail, width)
+    scene.line((24 if not narrow else 12, rule_y), (width - (24 if not narrow else 12), rule_y), "grid")
+    left = 48.0 if narrow else 150.0
     if not narrow:
-        axis_y = 208.0
-        room = 330.0 if width > 900 else 220.0
-        view = fit(scene, part, axis_y=axis_y, top=52, width=room, face_x=0)
-        view = View(scene, axis_y, 60 + part.body_mm * view.scale, view.scale)
-        draw_work(view, part)
-        draw_wanted(view, part)
-        if bar_diameter_mm:
-            _bar_at_face(view, part, bar_diameter_mm)
-        draw_axis(view, 24, view.face_x + (180 if width > 900 else 90))
-        draw_length(view, part, length, view.y(part.greatest_mm) - 26)
-        scene.text((24, height - 14), "half section, to scale; the feed runs to the left", "label")
-    _ladder(scene, rungs, 24.0 if narrow else (640.0 if width > 900 else 420.0), width, height)
+        scene.text((24, rule_y + 28), "Limits" if line.over_words else "Passes", "heading")
+        for place, words in enumerate((line.zoom_words or "on Ø, to scale").split("\n")):
+            scene.text((24, rule_y + 50 + 17 * place), words, "label")
+    elif line.zoom_words:
+        scene.text((width - 12, rule_y + 16), line.zoom_words.replace("\n", " "), "small", "end")
+    draw_pass_line(scene, line, rule_y + (42 if narrow else 46), left, width - (36 if narrow else 84))
     return scene
 
 
-def _bar_at_face(view: View, part: Part, diameter_mm: float) -> None:
-    scene, r, tip = view.scene, diameter_mm / 2 * view.scale, view.face_x + 6
-    end = tip + 150
-    scene.rect((tip, view.axis_y - r), (end, view.axis_y + r), "bar")
+def _section(scene: Scene, part: Part, inside: InBore, width: float, rule_y: float) -> None:
+    narrow = width < 600
+    axis_y = rule_y - (12.0 if narrow else 44.0)
+    room = (width * 0.42) if narrow else 380.0 if width > 900 else 250.0
+    view = fit(scene, part, axis_y=axis_y, top=26 if narrow else 48, width=room, face_x=0)
+    view = View(scene, axis_y, (24.0 if narrow else 150.0) + part.body_mm * view.scale, view.scale)
+    draw_work(view, part)
+    draw_wanted(view, part)
+    if inside.bar_mm:
+        if inside.what == "gauge":
+            _gauge(view, part, inside)
+        else:
+            _bar(view, part, inside, min(width - 12, view.face_x + (720 if width > 900 else 240)))
+    draw_axis(view, 12 if narrow else 24, width - 24 if width > 900 else min(width - 12, view.face_x + 250))
+    y = view.y(part.greatest_mm) - 12
+    for x in (view.x(part.length_mm), view.face_x):
+        scene.line((x, y - 4), (x, y + 9), "narrow-blue")
+    scene.dimension((view.x(part.length_mm), y), (view.face_x, y), inside.length_words, role="narrow-blue", above=5)
+    if not narrow:
+        scene.text((width - 24, 22), "half section, to scale", "label", "end")
+
+
+def _bar(view: View, part: Part, inside: InBore, end: float) -> None:
+    scene = view.scene
+    r = (inside.bar_mm or 0.0) / 2 * view.scale
+    tip = view.face_x + 14 if inside.what == "bar" else view.x(part.length_mm * 0.45)
     wall = view.y(part.aim_mm)
-    scene.poly(
-        [(tip, wall), (tip + 16, view.axis_y - r), (tip + 2, view.axis_y - r), (tip - 3, wall + 4)],
-        "cutter",
-        closed=True,
-    )
-    scene.line((tip + 40, view.axis_y - r - 16), (tip + 2, view.axis_y - r - 16), "narrow-blue")
-    scene.arrow((tip - 4, view.axis_y - r - 16), (tip + 40, view.axis_y - r - 16), "arrowhead-blue")
-    scene.text((tip + 46, view.axis_y - r - 11), "feed", "label-blue")
+    top = wall + 14
+    scene.rect((tip, top), (end, top + 2 * r), "bar")
+    scene.text((min(tip + 60, end - 90), top + r - (4 if r > 14 else -5)), inside.words, "figure")
+    scene.poly([(tip - 1, wall), (tip + 18, wall + 2), (tip + 18, top + 8), (tip + 6, top + 8)], "cutter", closed=True)
+    if inside.what == "bar" and part.length_mm * view.scale > 110:
+        y = wall + 34
+        scene.line((view.face_x - 14, y), (view.face_x - 70, y), "turning")
+        scene.arrow((view.face_x - 84, y), (view.face_x - 60, y), "arrowhead-blue")
+        scene.text((view.face_x - 50, y + 20), "feed", "label-blue", "middle")
 
 
-#: So many rungs have room; of a longer ladder the ones about the pass in hand are shown.
-SHOWN = 8
+def _gauge(view: View, part: Part, inside: InBore) -> None:
+    """A bore gauge in section at its place, the size beside it."""
+    scene, x = view.scene, view.x(part.length_mm * 0.15)
+    wall = view.y(part.aim_mm)
+    scene.rect((x - 5, wall), (x + 5, wall + 34), "bar")
+    scene.poly([(x - 16, view.axis_y), (x - 16, wall + 46), (x - 8, wall + 34), (x + 8, wall + 34), (x + 16, wall + 46),
+                (x + 16, view.axis_y)], "bar")  # fmt: skip
+    handle = min(view.face_x + 200, scene.width - 12)
+    scene.rect((x + 16, view.axis_y - 10), (handle, view.axis_y), "bar")
+    if scene.width > 600:
+        scene.text((view.face_x + 14, view.axis_y - 18), inside.words, "label")
+        role = {"bad": "measured-bad", "blue": "measured-blue"}.get(inside.size_state, "measured")
+        scene.text((x - 36, view.axis_y - 42), inside.size_words, role, "end")
+        scene.text((x - 36, view.axis_y - 20), inside.note_words, "label", "end")
 
 
-def _first_shown(rungs: Sequence[tuple[float, str, str, str]]) -> int:
-    """The rung to begin with: two before the one in hand, as far down as there are rungs left to show."""
-    now = next((place for place, rung in enumerate(rungs) if rung[3] == "now"), len(rungs))
-    return max(0, min(now - 2, len(rungs) - SHOWN))
+#: Magnifications that a detail may be drawn at, beside the section.
+_MAGNIFIED = (200, 100, 80, 60, 40, 30, 20, 15, 10, 8, 6, 4, 3, 2)
 
 
-def _ladder(
-    scene: Scene, rungs: Sequence[tuple[float, str, str, str]], left: float, width: float, height: float
-) -> None:
-    """One rung a pass, spaced by size; wanted at the left, what came at the right."""
-    if not rungs:
-        return
-    first = _first_shown(rungs)
-    shown = rungs[first : first + SHOWN]
-    right = width - 24
-    step = min(34.0, (height - 74) / len(shown))
-    scene.text((left + 34, 30), "wanted", "label")
-    scene.text((right, 30), "came out", "label", "end")
-    for place, (_, wanted, came, state) in enumerate(shown):
-        y = 60 + step * place
-        scene.line((left, y + 8), (right, y + 8), "grid")
-        number = first + place + 1
-        scene.circle((left + 12, y), 12, {"done": "disc-done", "now": "disc"}.get(state, "disc-open"))
-        role = "disc-number" if state in ("done", "now") else "disc-open-number"
-        scene.text((left + 12, y + 5), str(number), role, "middle")
-        scene.text((left + 34, y + 6), wanted, "figure-blue" if state == "now" else "figure")
-        scene.text((right, y + 6), came, "measured" if came else "label", "end")
+def _detail(scene: Scene, part: Part, detail: Detail, width: float) -> None:
+    """The wall at the cutter, many times the section: what is left, what this pass takes, the nose to scale."""
+    view = fit(scene, part, axis_y=196, top=48, width=380, face_x=0)
+    both = detail.depth_mm + detail.left_mm
+    times = next((m for m in _MAGNIFIED if both * view.scale * m <= 66), 1)
+    scale = view.scale * times
+    left, right, top = width * 0.56, width * 0.56 + 300, 40.0
+    mid, low = top + 22 + detail.left_mm * scale, top + 22 + both * scale
+    hatch(scene, (left, top, right, top + 22), part.hatch)
+    scene.line((left, top + 22), (right, top + 22), "narrow-blue")
+    scene.rect((left, mid), (right, low), "turned")
+    if detail.left_mm > 1e-9:
+        scene.line((left, mid), (right, mid), "expected-line")
+    scene.line((left, low), (right, low), "wall")
+    scene.line((right, top), (right, low), "wall")
+    words_y = max(low + 20, top + 22 + 40)
+    scene.text((left + 8, words_y), detail.depth_words, "figure-blue")
+    if detail.left_words:
+        scene.text((left + 8, words_y + 22), detail.left_words, "label")
+    scene.text((left - 12, top + 6), "A", "figure", "end")
+    scene.text((left - 12, top + 24), f"section x {times}", "label", "end")
+    nose = min(detail.nose_mm * scale, 60.0)
+    if detail.nose_mm * scale <= 60.0 and nose > 3:
+        x, y = right + 40, low
+        arc = [(x + nose - nose * c, y - nose * s) for c, s in _QUARTER]
+        scene.poly([(x, y), *arc, (x + nose, y)], "cutter", closed=True)
+        scene.text((x + nose + 10, y - 4), detail.nose_words, "label")
+
+
+_QUARTER = [(1.0, 0.0), (0.966, 0.259), (0.866, 0.5), (0.707, 0.707), (0.5, 0.866), (0.259, 0.966), (0.0, 1.0)]

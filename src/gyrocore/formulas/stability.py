@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import lru_cache
 from math import ceil, floor
 
 import numpy as np
@@ -103,6 +104,7 @@ def _depths(deepest_mm: float, edge: EdgeInCut) -> Array:
     return np.unique(grid[(grid > 0) & (grid <= deepest_mm)])
 
 
+@lru_cache(maxsize=1024)  # the same cuts are asked of every bar of a list
 def peak_chatter_load_n_mm(depth_mm: float, edge: EdgeInCut) -> float:
     """Return the greatest chatter load of any depth from nothing up to `depth_mm` [N/mm].
 

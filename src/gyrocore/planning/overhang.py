@@ -18,6 +18,9 @@ _T = TypeVar("_T")
 CRITERIA = ("rule", "deflection", "chatter")
 #: Radial forces under this set no limit by bending (core contract, `overhang`).
 _LEAST_FORCE_N = 0.001
+#: Damping of a bar in its holder is not known better than to this factor (core contract, `overhang`).
+DAMPING_FACTOR = 3.0
+_MOST_DAMPING = 0.99
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -59,6 +62,10 @@ class Overhang:
     ratio: float
     needed_ok: bool | None
     exceeded: tuple[str, ...]
+    #: The chatter limit at three times the damping: past it, chatter is as good as certain.
+    chatter_certain_mm: float
+    #: `ok`, `caution` or `stop`; None without a needed overhang.
+    state: str | None
     notes: tuple[Note, ...] = ()
 
 
@@ -93,7 +100,8 @@ def overhang(
     -----
     Rule: ratio x D, advice. Deflection: |radial force| / stiffness = budget. Chatter: the overhang
     at which no depth up to the cut's own chatters, with the cut's own kc and feed. The holder's
-    own give is left out, so the hard limits err on the long side.
+    own give is left out, so the hard limits err on the long side. Damping is not known better than to a factor of
+    three: past the chatter limit is a caution, past the limit at three times the damping is a stop.
 
     References
     ----------
@@ -117,7 +125,8 @@ def overhang(
     reach: dict[str, float | None] = {"rule": (data.rule_ratio or kind.rule_ratio) * bar.diameter_mm}
     reach["deflection"] = _by_deflection(bending, force, budget_mm, spacing)
     reach["chatter"] = _by_chatter(bending, force, cut, damping, spacing)
-    return _judged(reach, bar, needed_mm, spacing)
+    certain = _by_chatter(bending, force, cut, min(_MOST_DAMPING, DAMPING_FACTOR * damping), spacing)
+    return _judged(reach, certain, bar, needed_mm, spacing)
 
 
 def _within(prefix: str, make: Callable[[], _T]) -> _T:
@@ -156,7 +165,7 @@ def _by_chatter(bending: float, force: CuttingForce, cut: Cut, damping: float, s
 
 
 def _judged(
-    reach: dict[str, float | None], bar: BarSection, needed_mm: float | None, spacing: float | None
+    reach: dict[str, float | None], certain: float, bar: BarSection, needed_mm: float | None, spacing: float | None
 ) -> Overhang:
     given = {name: value for name, value in reach.items() if value is not None}
     safe = min(given.values())
@@ -167,6 +176,9 @@ def _judged(
         if needed_mm is None
         else tuple(name for name in CRITERIA if name in given and needed_mm > given[name] + TOLERANCE)
     )
+    stops = {"deflection": given.get("deflection"), "chatter": certain}
+    stopped = _first_exceeded(stops, needed_mm)
+    state = None if needed_mm is None else "stop" if stopped else "caution" if exceeded else "ok"
     return Overhang(
         limits=tuple(
             OverhangLimit(
@@ -182,26 +194,37 @@ def _judged(
         ratio=safe / bar.diameter_mm,
         needed_ok=None if needed_mm is None else needed_mm <= safe + TOLERANCE,
         exceeded=exceeded,
-        notes=_notes(governing, safe, bar.kind, spacing, exceeded, reach),
+        chatter_certain_mm=certain,
+        state=state,
+        notes=(
+            note("overhang_governs", criterion=governing, safe_mm=safe),
+            *_past_notes(exceeded, stopped, stops, given),
+            *_kind_notes(bar.kind, spacing, reach),
+        ),
     )
 
 
-def _notes(
-    governing: str,
-    safe: float,
-    kind: str,
-    spacing: float | None,
-    exceeded: tuple[str, ...],
-    reach: dict[str, float | None],
+def _first_exceeded(stops: dict[str, float | None], needed_mm: float | None) -> str | None:
+    """The least of the limits that forbid, where the needed overhang is past it."""
+    past = {name: at for name, at in stops.items() if at is not None and (needed_mm or 0.0) > at + TOLERANCE}
+    return min(past, key=lambda name: past[name]) if past else None
+
+
+def _past_notes(
+    exceeded: tuple[str, ...], stopped: str | None, stops: dict[str, float | None], given: dict[str, float]
 ) -> tuple[Note, ...]:
-    notes = [note("overhang_governs", criterion=governing, safe_mm=safe)]
-    if exceeded == ("rule",):
-        notes.append(note("past_advice"))
-    elif exceeded:
-        notes.append(note("past_hard_limit", criterion=exceeded[-1]))
+    """What is said of a needed overhang that is past a limit: the limit that says so, with its own figure."""
+    if stopped is not None:
+        return (note("past_hard_limit", criterion=stopped, at_mm=stops[stopped]),)
+    if "chatter" in exceeded:
+        return (note("may_chatter", at_mm=given["chatter"]),)
+    return (note("past_advice"),) if exceeded else ()
+
+
+def _kind_notes(kind: str, spacing: float | None, reach: dict[str, float | None]) -> tuple[Note, ...]:
+    notes = []
     if reach["deflection"] is None:
         notes.append(note("no_radial_push"))
     if kind == "line-bar" and spacing is None:
         notes.append(note("line_bar_as_clamped"))
-    notes.append(note("holder_is_rigid"))
-    return tuple(notes)
+    return (*notes, note("holder_is_rigid"))

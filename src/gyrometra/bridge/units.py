@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from decimal import Decimal
-from math import floor, log10
+from math import ceil, floor, log10
 from typing import TypedDict
 
 from gyrocore import length_words, read_length
@@ -68,6 +68,12 @@ class Units:
         while digits < 6 and abs(round(step, digits) - step) > 1e-3 * step:
             digits += 1
         return length_words(float(value_mm), self.unit, digits=min(digits, 5))
+
+    def doubt(self, value_mm: float | Decimal) -> str:
+        """An uncertainty, rounded up: 0.001 mm or 0.0001 in."""
+        places = 3 if self.unit == "mm" else 4
+        size = float(value_mm) / (1 if self.unit == "mm" else 25.4)
+        return f"{ceil(size * 10**places - 1e-9) / 10**places:.{places}f}"
 
     def signed(self, value_mm: float | Decimal) -> str:
         """A planned size with its sign."""

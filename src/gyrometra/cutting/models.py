@@ -13,10 +13,14 @@ class CutEntry(LogEntry):
 
     class Kind(models.TextChoices):
         GUARD = "guard", "guard steps confirmed"
-        SET = "set", "dial set"
+        SET = "set", "cutter set"
+        CUT = "cut", "pass cut"
         SIZE = "size", "size measured"
-        REMARK = "remark", "sound and look"
-        TOUCHED = "touched", "tip stoned, turned, swapped or knocked"
+        REMARK = "remark", "sound and finish"
+        TOUCHED = "touched", "tool reground, indexed or bumped"
+        TOUCH_OFF = "touch-off", "touched off"
+        ZERO = "zero", "dial turned to a number"
+        PLAN = "plan", "the plan it was made by"
 
     class Sound(models.TextChoices):
         QUIET = "quiet", "quiet"
@@ -33,14 +37,26 @@ class CutEntry(LogEntry):
     bore = models.ForeignKey(Bore, null=True, on_delete=models.PROTECT, related_name="cuts")
     #: Which of the pieces alike; the plan is shared, the logs are apart.
     piece = models.PositiveSmallIntegerField(default=1)
-    kind = models.CharField(max_length=8, choices=Kind.choices)
+    kind = models.CharField(max_length=10, choices=Kind.choices)
     number = models.PositiveSmallIntegerField(default=0)
+    #: A measured size; of a setting the diameter it cuts.
     value_mm = mm(null=True, blank=True)
+    #: What was really moved or read: divisions, millimetres along the bit, or the reading. Empty only in settings of
+    #: an older make, which stand for set and cut at once and have the three figures below instead.
+    actual = models.DecimalField(max_digits=22, decimal_places=12, null=True, blank=True)
     change_mm = mm(null=True, blank=True)
     divisions = models.DecimalField(max_digits=10, decimal_places=3, null=True, blank=True)
-    #: What a micrometer was set to, over the bar or on its own scale; empty where a dial was turned.
     setting_mm = mm(null=True, blank=True)
-    #: Of a setting: what kind of pass it was, and the spindle speed it was planned with.
+    #: Of a cut: the last pass of a bundle.
+    through = models.PositiveSmallIntegerField(null=True, blank=True)
+    #: What the dial was turned to, or showed as the tip touched.
+    at_division = models.DecimalField(max_digits=12, decimal_places=6, null=True, blank=True)
+    part_temp_c = models.DecimalField(max_digits=5, decimal_places=2, default=20)
+    gauge_temp_c = models.DecimalField(max_digits=5, decimal_places=2, default=20)
+    temp_u_c = models.DecimalField(max_digits=5, decimal_places=2, default=0)
+    #: What it rested on, as it was: the gauge of a size, bar, cutter, feed and speed of a pass, the plan of a plan.
+    rests_on = models.JSONField(default=dict, blank=True)
+    #: Of a setting or a cut: what kind of pass it was, and the spindle speed it was planned with.
     pass_kind = models.CharField(max_length=8, blank=True)
     rpm = models.DecimalField(max_digits=8, decimal_places=2, null=True, blank=True)
     gauge = models.ForeignKey(Gauge, null=True, blank=True, on_delete=models.PROTECT, related_name="+")

@@ -6,8 +6,8 @@ from dataclasses import dataclass
 
 from gyrocore import surface_speed_m_min
 from gyrometra.cutting.models import CutEntry
-from gyrometra.jobs.cutting_plan import ROUGHING
 from gyrometra.jobs.models import Plan
+from gyroplan.plan import ROUGHING
 
 #: So many remarks are looked through, newest first.
 _LOOKED_AT = 40
@@ -34,15 +34,17 @@ def proven_speeds(plan: Plan) -> list[Proven]:
         return []
     good = CutEntry.objects.standing().filter(
         kind=CutEntry.Kind.REMARK, sound=CutEntry.Sound.QUIET, look=CutEntry.Look.CLEAN,
-        setup__plan__cutter=plan.cutter_id, setup__job__material=plan.setup.job.material_id,
-    ).order_by("-pk").values_list("bore", "number")[:_LOOKED_AT]  # fmt: skip
+        setup__job__material=plan.setup.job.material_id,
+    ).order_by("-pk").values_list("bore", "piece", "number")[:_LOOKED_AT]  # fmt: skip
     order = list(dict.fromkeys(good))
     if not order:
         return []
-    settings = CutEntry.objects.standing().filter(
-        kind=CutEntry.Kind.SET, rpm__isnull=False, bore__in={bore for bore, _ in order}
-    ).select_related("setup__job")  # fmt: skip
-    by_pass = {(entry.bore_id, entry.number): entry for entry in settings}
+    made = CutEntry.objects.standing().filter(
+        kind__in=(CutEntry.Kind.SET, CutEntry.Kind.CUT), rpm__isnull=False, bore__in={bore for bore, _, _ in order}
+    ).select_related("setup__job", "setup__plan")  # fmt: skip
+    by_pass = {
+        (entry.bore_id, entry.piece, entry.number): entry for entry in made if _cutter_of(entry) == plan.cutter_id
+    }
     found: dict[bool, Proven] = {}
     for key in order:
         entry = by_pass.get(key)
@@ -55,3 +57,9 @@ def proven_speeds(plan: Plan) -> list[Proven]:
                    rpm=float(entry.rpm)),
         )  # fmt: skip
     return [found[stage] for stage in (True, False) if stage in found]
+
+
+def _cutter_of(entry: CutEntry) -> int | None:
+    """The cutter that made it, as the entry keeps it; an older entry knows only its plan's."""
+    kept: int | None = entry.rests_on.get("cutter_id", entry.setup.plan.cutter_id)
+    return kept

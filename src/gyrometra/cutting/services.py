@@ -1,8 +1,9 @@
-"""Logging the cuts."""
+"""Logging the cuts: what a tap means is decided under the job's lock, from the log as it is then."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
 from typing import Any
 from uuid import UUID, uuid5
 
@@ -10,67 +11,121 @@ from django.db import transaction
 
 from gyrometra.accounts.models import User
 from gyrometra.cutting.models import CutEntry
-from gyrometra.jobs.models import Bore, SetUp
-from gyrometra.jobs.permissions import require_open
+from gyrometra.cutting.record import planned_values
+from gyrometra.jobs.models import Bore
+from gyrometra.jobs.permissions import lock_open
+from gyrometra.jobs.reckon import Reckoning
+from gyroplan import Gauge
+from gyroplan.loop import Act, BoreWork, Cut, Set, Size, Touched, TouchOff, Zero, entry_for, plan_entry
+
+
+class NothingPlanned(Exception):
+    """There is no plan for this bore to log against."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Header:
+    """What every entry carries: who, for which bore of which piece, its own id, and how it came."""
+
+    user: User
+    bore: Bore
+    client_id: UUID
+    piece: int = 1
+    source: str = "typed"
+    text: str = ""
+
+
+_KINDS = {
+    Set: CutEntry.Kind.SET, Cut: CutEntry.Kind.CUT, Size: CutEntry.Kind.SIZE, Touched: CutEntry.Kind.TOUCHED,
+    TouchOff: CutEntry.Kind.TOUCH_OFF, Zero: CutEntry.Kind.ZERO,
+}  # fmt: skip
 
 
 @transaction.atomic
-def log_cut(*, user: User, bore: Bore, kind: str, client_id: UUID, **values: Any) -> CutEntry:
-    """Append an entry; one sent twice is stored once. The guard steps count for the whole set-up of a piece."""
-    setup = SetUp.objects.select_for_update(of=("self",)).select_related("job").get(pk=bore.setup_id)
-    known: CutEntry | None = CutEntry.objects.filter(client_id=client_id).first()
+def log_act(
+    *, header: Header, act: Act, reckon: Callable[[], Reckoning], values: Mapping[str, Any] | None = None
+) -> CutEntry:
+    """Append what an act becomes as things stand; one sent twice is stored once.
+
+    `reckon` works the bore out anew, under the lock. Raises Refused where the act does not fit, JobClosed after the
+    signature, NothingPlanned without a plan.
+    """
+    lock_open(header.bore.setup.job)
+    known: CutEntry | None = CutEntry.objects.filter(client_id=header.client_id).first()
     if known is not None:
         return known
-    require_open(setup.job)
-    if kind == CutEntry.Kind.SET:
-        # two people tapped the same pass: it was set once
-        same = {"bore": bore, "piece": values.get("piece", 1), "number": values.get("number", 0)}
-        standing: CutEntry | None = CutEntry.objects.standing().filter(kind=kind, **same).first()
-        if standing is not None:
-            return standing
-    of_bore = None if kind == CutEntry.Kind.GUARD else bore
-    return CutEntry.objects.create(by=user, setup=setup, bore=of_bore, kind=kind, client_id=client_id, **values)
+    reckoning = reckon()
+    work = reckoning.work
+    if work is None:
+        raise NothingPlanned
+    entry = entry_for(_with_gauge(work, act), act)
+    plan = plan_entry(work, reckoning.log.planned_last)
+    if plan is not None:
+        _append(header, CutEntry.Kind.PLAN, client_id=uuid5(header.client_id, "plan"), rests_on=planned_values(plan))
+    return _append(header, _KINDS[type(entry)], client_id=header.client_id, text=header.text,
+                   **_columns(entry), **(values or {}))  # fmt: skip
+
+
+def _with_gauge(work: BoreWork, act: Act) -> BoreWork:
+    """A gauge that measures here for the first time is not in the log yet; its card is checked by the form."""
+    if not isinstance(act, Size) or act.gauge in [gauge.name for gauge in work.gauges]:
+        return work
+    return replace(work, gauges=[*work.gauges, Gauge(name=act.gauge, resolution_mm=0.001)])
+
+
+def _append(header: Header, kind: str, *, client_id: UUID, **values: Any) -> CutEntry:
+    return CutEntry.objects.create(
+        by=header.user, setup=header.bore.setup, bore=header.bore, piece=header.piece, source=header.source, kind=kind,
+        client_id=client_id, **values,
+    )  # fmt: skip
+
+
+def _columns(entry: Act) -> dict[str, Any]:
+    """The columns that an entry of the loop fills."""
+    if isinstance(entry, Set):
+        return {"number": entry.number, "actual": None if entry.actual is None else round(entry.actual, 12)}
+    if isinstance(entry, Cut):
+        return {"number": entry.number, "through": entry.through}
+    if isinstance(entry, (TouchOff, Zero)):
+        return {"at_division": entry.at_division}
+    if isinstance(entry, Size):
+        return {"part_temp_c": entry.part_temp_c, "gauge_temp_c": entry.instrument_temp_c, "temp_u_c": entry.temp_u_c}
+    return {}
 
 
 @transaction.atomic
-def log_settings(
-    *, user: User, bore: Bore, client_id: UUID, source: str, settings: Sequence[Mapping[str, Any]], piece: int = 1
-) -> list[CutEntry]:
-    """Append the settings of a bundle of passes, all or none; sent twice they are stored once."""
-    return [
-        log_cut(
-            user=user, bore=bore, kind=CutEntry.Kind.SET, source=source, piece=piece,
-            client_id=client_id if place == 0 else uuid5(client_id, str(place)), **values,
-        )
-        for place, values in enumerate(settings)
-    ]  # fmt: skip
+def log_note(*, header: Header, kind: str, **values: Any) -> CutEntry:
+    """Append guard steps or a remark: nothing of the loop follows from them."""
+    lock_open(header.bore.setup.job)
+    known: CutEntry | None = CutEntry.objects.filter(client_id=header.client_id).first()
+    if known is not None:
+        return known
+    of_bore = None if kind == CutEntry.Kind.GUARD else header.bore
+    return CutEntry.objects.create(
+        by=header.user, setup=header.bore.setup, bore=of_bore, piece=header.piece, source=header.source, kind=kind,
+        client_id=header.client_id, **values,
+    )  # fmt: skip
+
+
+#: What an undo can take back.
+_ACTS = (
+    CutEntry.Kind.SET, CutEntry.Kind.CUT, CutEntry.Kind.SIZE, CutEntry.Kind.TOUCHED, CutEntry.Kind.TOUCH_OFF,
+    CutEntry.Kind.ZERO,
+)  # fmt: skip
+_SAME = (
+    "kind", "piece", "number", "value_mm", "actual", "change_mm", "divisions", "setting_mm", "through", "at_division",
+    "part_temp_c", "gauge_temp_c", "temp_u_c", "rests_on", "pass_kind", "rpm", "gauge", "text",
+)  # fmt: skip
 
 
 @transaction.atomic
 def take_back(*, user: User, bore: Bore, client_id: UUID, piece: int = 1) -> CutEntry | None:
-    """Withdraw the bore's last standing size, setting or touch; it stays in the log, crossed out."""
-    setup = SetUp.objects.select_for_update(of=("self",)).select_related("job").get(pk=bore.setup_id)
-    require_open(setup.job)
-    kinds = (CutEntry.Kind.SIZE, CutEntry.Kind.SET, CutEntry.Kind.TOUCHED)
-    last = CutEntry.objects.standing().filter(bore=bore, piece=piece, kind__in=kinds).order_by("-pk").first()
+    """Withdraw the bore's last standing act; it stays in the log, crossed out."""
+    lock_open(bore.setup.job)
+    last = CutEntry.objects.standing().filter(bore=bore, piece=piece, kind__in=_ACTS).order_by("-pk").first()
     if last is None or CutEntry.objects.filter(client_id=client_id).exists():
         return None
-    same = {
-        name: getattr(last, name)
-        for name in (
-            "kind",
-            "piece",
-            "number",
-            "value_mm",
-            "change_mm",
-            "divisions",
-            "setting_mm",
-            "pass_kind",
-            "rpm",
-            "gauge",
-            "text",
-        )
-    }
     return CutEntry.objects.create(
-        by=user, setup=setup, bore=bore, client_id=client_id, supersedes=last, withdrawn=True, **same
-    )
+        by=user, setup=bore.setup, bore=bore, client_id=client_id, supersedes=last, withdrawn=True,
+        **{name: getattr(last, name) for name in _SAME},
+    )  # fmt: skip

@@ -2,29 +2,28 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
 from gyrocore import (
-    OPENING_SHARE,
     BarChoice,
     BarOut,
     Cut,
     CuttingForce,
-    Overhang,
     Pockets,
     Reach,
     Stability,
     Tuning,
     choose_bar,
     cutting_force,
-    overhang,
     reach_needed,
     speeds_in_pockets,
     stability,
 )
 from gyrometra.crib.models import Bar
-from gyrometra.jobs.cutting_plan import ROUGHING, CuttingPlan
+from gyrometra.jobs.cutting_plan import CuttingPlan
+from gyroplan.plan import ROUGHING, BarVerdict, Deflection, PassLoad, overhang_verdict, worst_deflection
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -34,7 +33,7 @@ class Opening:
     bar: Bar
     cut: Cut
     force: CuttingForce
-    overhang: Overhang
+    verdict: BarVerdict
     spring_mm: float
     enters: bool
 
@@ -76,41 +75,51 @@ class BarInWork(CuttingPlan):
         opened = [cut.diameter_mm for cut in self.passes.passes if cut.kind in ROUGHING]
         return max(opened, default=self.start_mm)
 
-    def _overhang_of(
-        self, bar: Bar, cut: Cut | None, out_mm: float | None, budget_mm: float | None = None
-    ) -> Overhang | None:
-        if cut is None or out_mm is None:
+    @property
+    def carried(self) -> tuple[PassLoad, ...]:
+        """The passes that the picked bar is to cut: not the opening bar's, where there is one."""
+        if self.opening_bar is None:
+            return self.loads
+        return tuple(load for load in self.loads if load.kind not in ROUGHING)
+
+    def verdict_of(self, bar: Bar, out_mm: float | None, loads: Sequence[PassLoad]) -> BarVerdict | None:
+        """One bar's verdict over the passes it is to cut, standing out so far."""
+        if out_mm is None or not loads:
             return None
-        budget = self.budget_mm if budget_mm is None else budget_mm
-        return self._try(
-            "overhang",
-            lambda: overhang(bar=bar.section_at(out_mm), cut=cut, budget_mm=budget, needed_mm=out_mm,
-                             data=bar.own_data),
-        )  # fmt: skip
+        found: BarVerdict | None = self._try(
+            "overhang", lambda: overhang_verdict(bar.section_at(out_mm), bar.own_data, loads, out_mm)
+        )
+        return found
 
     @cached_property
-    def overhang(self) -> Overhang | None:
-        """The picked bar's limits."""
-        return self._overhang_of(self.bar, self.heaviest_cut, self.out_mm) if self.bar else None
+    def overhung(self) -> BarVerdict | None:
+        """The picked bar's limits and verdict as it stands out; None for a bar held at both ends."""
+        if self.bar is None or self.setup.way.bar_in in ("bearings", "centres"):
+            return None
+        return self.verdict_of(self.bar, self.out_mm, self.carried)
 
     @cached_property
     def opening(self) -> Opening | None:
-        """The opening bar under the heaviest roughing cut; None where there is none, or it cannot be worked out."""
+        """The opening bar over the roughing passes; None where there is none, or it cannot be worked out."""
         bar, reach, cut = self.opening_bar, self.reach, self.cut_of(self.deepest(*ROUGHING))
         if bar is None or reach is None or cut is None:
             return None
-        allowed = max(self.budget_mm, OPENING_SHARE * float(self.plan.finish_depth_mm))
-        found = self._overhang_of(bar, cut, reach.reach_mm, allowed)
+        found = self.verdict_of(bar, reach.reach_mm, [load for load in self.loads if load.kind in ROUGHING])
         force = self._try("force", lambda: cutting_force(cut))
         if found is None or force is None:
             return None
         stiffness = bar.stands_out(reach.reach_mm).response.stiffness_n_mm or float("inf")
-        room = float(bar.diameter_mm) + 2 * float(self.plan.chip_clearance_mm)
+        room = bar.greatest_mm + 2 * self.chip_clearance_mm
         start = self.start_mm or 0.0
         return Opening(
-            bar=bar, cut=cut, force=force, overhang=found, spring_mm=abs(force.radial_n) / stiffness,
-            enters=float(bar.min_bore_mm) <= start and room <= start and bar.reach_mm >= reach.reach_mm,
+            bar=bar, cut=cut, force=force, verdict=found, spring_mm=abs(force.radial_n) / stiffness,
+            enters=float(bar.min_bore_mm) <= start and room <= start + 1e-9 and bar.reach_mm >= reach.reach_mm - 1e-9,
         )  # fmt: skip
+
+    @property
+    def chip_clearance_mm(self) -> float:
+        """Room for chips a side."""
+        return float(self.plan.chip_clearance_mm)
 
     @cached_property
     def choice(self) -> BarChoice | None:
@@ -124,7 +133,7 @@ class BarInWork(CuttingPlan):
                 candidates=[bar.candidate_at(reach.reach_mm) for bar in self.bars],
                 needed_reach_mm=reach.reach_mm,
                 bore_mm=entry,
-                chip_clearance_mm=float(self.plan.chip_clearance_mm),
+                chip_clearance_mm=self.chip_clearance_mm,
                 holder_shanks_mm=[float(self.plan.head.shank_mm)] if self.plan.head else None,
             ),
         )
@@ -142,11 +151,10 @@ class BarInWork(CuttingPlan):
         """How stiff the picked bar is at its cutter, as it stands out here."""
         return self.stands_out.response.stiffness_n_mm if self.stands_out else None
 
-    @property
-    def spring_mm(self) -> float | None:
-        """How far the picked bar springs under the heaviest cut, on radius."""
-        stiffness = self.tip_stiffness_n_mm
-        return None if self.force is None or stiffness is None else abs(self.force.radial_n) / stiffness
+    @cached_property
+    def deflection(self) -> Deflection | None:
+        """The deflection of the picked bar that is nearest to what its pass allows."""
+        return None if self.stands_out is None else worst_deflection(self.carried, self.tip_stiffness_n_mm)
 
     @cached_property
     def tuning(self) -> Tuning | None:

@@ -14,36 +14,39 @@ from typing import TypeVar
 from gyrocore import (
     SPRING_SHARE,
     Cut,
-    Cutting,
     CuttingForce,
     EdgeInCut,
     InvalidInput,
     Pass,
     PassPlan,
-    PassRules,
     cutting_force,
-    pass_plan,
-    passes_left,
 )
 from gyrometra.crib.models import Bar, Cutter
 from gyrometra.jobs.models import Bore, Job
+from gyrometra.jobs.setting import way_of
+from gyroplan.loop import (
+    AdvanceWay,
+    BoreInWork,
+    BoreLog,
+    BoreState,
+    BoreWork,
+    Ladder,
+    OverBarWay,
+    PassCut,
+    Planned,
+    Rules,
+    StepWay,
+    Way,
+    first_plan,
+    ladder_of,
+    replayed,
+    require_asked,
+)
+from gyroplan.plan.loads import ROUGHING, PassLoad, loads_of
 
 T = TypeVar("T")
-#: Kinds of pass that open the bore up; the rest finish it.
-ROUGHING = ("rough", "test")
 #: A test cut that was not asked for in figures is left out where the stock is too thin for it.
 _TEST_CODES = ("test_too_thin", "test_leaves_too_thin")
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class DonePass:
-    """A pass that was set: its number and kind, from which size to which, and the divisions moved."""
-
-    number: int
-    kind: str
-    start_mm: float
-    target_mm: float
-    divisions: float = 0.0
 
 
 @dataclass
@@ -54,9 +57,8 @@ class CuttingPlan:
     bore: Bore
     bars: Sequence[Bar] = ()
     off_centre_mm: float | None = None
-    done: Sequence[DonePass] = ()
-    #: Size after the passes done: measured, else as set since; None before the first.
-    known_mm: float | None = None
+    #: What was logged of this bore of this piece.
+    log: BoreLog = field(default_factory=BoreLog)
     problems: dict[str, InvalidInput] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
@@ -116,62 +118,118 @@ class CuttingPlan:
         return float(self.bore.runout_limit_mm) / 2
 
     @cached_property
-    def rules(self) -> PassRules:
-        """The shop's rules for the passes; a test cut leaves what the finish passes take, unless a figure is given."""
+    def rules(self) -> Rules:
+        """The shop's rules for the passes; a test cut leaves what the finish passes take, unless a figure is given.
+
+        A test cut that was not asked for in figures is left out where the stock is too thin for it.
+        """
         plan = self.plan
-        least = float(self.cutter.least_depth_mm) if self.cutter else 0.05
         finish_depth = float(plan.finish_depth_mm)
         leave = 2 * plan.finish_passes * finish_depth if plan.test_leave_mm is None else float(plan.test_leave_mm)
-        return PassRules(
+        rules = Rules(
             rough_depth_mm=float(plan.rough_depth_mm),
             finish_depth_mm=finish_depth,
             finish_passes=plan.finish_passes,
-            hone_allowance_mm=float(plan.hone_allowance_mm),
-            min_depth_mm=least,
+            min_depth_mm=float(self.cutter.least_depth_mm) if self.cutter else 0.05,
             spring_passes=plan.spring_passes,
             test_leave_mm=leave if plan.test_first else None,
         )
+        if plan.test_first and plan.test_leave_mm is None and self._is_too_thin_for_test(rules):
+            return replace(rules, test_leave_mm=None)
+        return rules
 
-    def shared(self) -> PassPlan:
-        """How the whole stock is shared among passes; raises the core's InvalidInput."""
-        start, aim, rules = self.start_mm or 0.0, self.bore.aim_mm, self.rules
+    def _is_too_thin_for_test(self, rules: Rules) -> bool:
         try:
-            return pass_plan(start_diameter_mm=start, aim_diameter_mm=aim, rules=rules)
+            first_plan(self.in_work, rules)
         except InvalidInput as error:
-            if error.code not in _TEST_CODES or self.plan.test_leave_mm is not None:
-                raise
-        return pass_plan(start_diameter_mm=start, aim_diameter_mm=aim, rules=replace(rules, test_leave_mm=None))
+            return error.code in _TEST_CODES
+        return False
+
+    @property
+    def in_work(self) -> BoreInWork:
+        """The bore as the loop of its passes takes it."""
+        bore = self.bore
+        return BoreInWork(
+            start_mm=self.start_mm or 0.0, lower_mm=float(bore.lower_mm), upper_mm=float(bore.upper_mm),
+            aim_mm=bore.aim_mm, hone_allowance_mm=float(self.plan.hone_allowance_mm),
+        )  # fmt: skip
+
+    @cached_property
+    def way_and_missing(self) -> tuple[Way, bool]:
+        """What sets the cutter, and whether its dial is not known."""
+        way, missing = way_of(self.setup.way.set_by, self.plan, self.machine, self.bar)
+        if isinstance(way, OverBarWay | StepWay) and self.start_mm and way.bar_diameter_mm >= self.start_mm:
+            self.problems["setting"] = InvalidInput(
+                "bar_diameter_mm", "not_under", given=way.bar_diameter_mm, allowed=self.start_mm
+            )
+            return AdvanceWay(), True
+        return way, missing
+
+    @cached_property
+    def asked(self) -> Planned | None:
+        """The plan as it stands now; None while there is no bore to plan, or it is refused."""
+        if self.start_mm is None:
+            return None
+        tool = f"{self.bar or ''} / {self.cutter or ''}"
+        made = Planned(bore=self.in_work, rules=self.rules, setting=self.way_and_missing[0], tool=tool)
+        refused = self._try("passes", lambda: require_asked(made.bore, made.rules, made.setting))
+        return None if refused is None and "passes" in self.problems else made
+
+    def require_passes(self) -> None:
+        """Raise the core's InvalidInput where the stock cannot be shared among passes by these rules."""
+        try:
+            first_plan(self.in_work, self.rules)
+        except InvalidInput as error:
+            field_name = error.field.split(".")[-1]
+            raise InvalidInput(
+                field_name, error.code, given=error.given, allowed=error.allowed, **error.values
+            ) from None
+
+    @cached_property
+    def work(self) -> BoreWork | None:
+        """The plan with its log."""
+        log = replace(self.log, part_expansion_um_m_k=self.material.expansion_um_m_k)
+        return log.work_as(self.asked)
+
+    @cached_property
+    def ladder(self) -> Ladder | None:
+        """The passes that are cut and those that are left; None where nothing can be planned."""
+        work = self.work
+        return None if work is None else self._try("passes", lambda: ladder_of(replayed(work)))
+
+    @property
+    def state(self) -> BoreState | None:
+        """The state of the pass in hand."""
+        return self.ladder.replay.now if self.ladder else None
+
+    @property
+    def known_mm(self) -> float:
+        """The size believed: measured, else as set, else as found."""
+        return self.state.known_mm if self.state else self.start_mm or 0.0
+
+    @property
+    def done(self) -> tuple[PassCut, ...]:
+        """The passes that are cut."""
+        return self.ladder.done if self.ladder else ()
 
     @cached_property
     def passes(self) -> PassPlan | None:
-        """The passes done as they were set, then what is left as it must be now."""
-        if self.start_mm is None:
+        """The passes that are cut as they were set, then those that are left."""
+        ladder, work = self.ladder, self.work
+        if ladder is None or work is None:
             return None
-        return self._try("passes", self._shared_anew if self.done else self.shared)
-
-    def _shared_anew(self) -> PassPlan:
-        kinds = [self._kind(done) for done in self.done]
-        known = self.known_mm or self.done[-1].target_mm
-        cutting = Cutting(known_diameter_mm=known, done=kinds, lower_mm=float(self.bore.lower_mm))
-        left = self._try(
-            "passes", lambda: passes_left(cutting=cutting, aim_diameter_mm=self.bore.aim_mm, rules=self.rules)
-        )
-        if left is None:  # what is cut stays in sight, whatever the rules refuse of the rest
-            left = PassPlan(passes=(), bored_diameter_mm=known, stock_mm=0.0)
-        return replace(left, passes=(*_as_set(self.done, kinds, left.passes), *left.passes))
-
-    def _kind(self, done: DonePass) -> str:
-        """Entries of an older make do not name their kind: it is the planned one's of that number."""
-        if done.kind:
-            return done.kind
-        planned = self._try("passes", self.shared)
-        kinds = [cut.kind for cut in planned.passes] if planned else []
-        return kinds[done.number - 1] if done.number <= len(kinds) else "finish"
+        cut = tuple(_as_pass(one) for one in ladder.done)
+        left = ladder.replay.now.passes_left
+        notes = ladder.replay.loop.notes(ladder.replay.memory, ladder.replay.now)
+        if not cut:
+            notes = (*first_plan(work.bore, work.rules).notes, *notes)
+        aim = ladder.replay.memory.bore.bored_aim_mm
+        return PassPlan(passes=(*cut, *left), bored_diameter_mm=aim, stock_mm=aim - (self.start_mm or aim), notes=notes)
 
     @property
     def left(self) -> list[Pass]:
-        """The passes that are not set yet."""
-        return list(self.passes.passes[len(self.done) :]) if self.passes else []
+        """The passes that are not cut yet."""
+        return list(self.state.passes_left) if self.state else []
 
     def deepest(self, *kinds: str) -> Pass | None:
         """The deepest pass of these kinds, of those left where any are."""
@@ -209,6 +267,27 @@ class CuttingPlan:
         return self.machine.feed_had(float(wanted))
 
     @cached_property
+    def loads(self) -> tuple[PassLoad, ...]:
+        """What each pass that is left asks of a bar; of all passes where none is left."""
+        if self.cutter is None or self.passes is None:
+            return ()
+        own = None if self.plan.budget_mm is None else float(self.plan.budget_mm)
+
+        def cut(one: Pass) -> Cut:
+            found = self.cut_of(one)
+            assert found is not None  # noqa: S101 - there is a cutter
+            return found
+
+        left = [one for one in self.left if one.depth_mm > 0]
+        made = self._try("force", lambda: loads_of(left or self.passes_cut, cut, self.bore.tolerance_mm, own))
+        return made or ()
+
+    @property
+    def passes_cut(self) -> list[Pass]:
+        """All passes that take metal."""
+        return [one for one in (self.passes.passes if self.passes else ()) if one.depth_mm > 0]
+
+    @cached_property
     def force(self) -> CuttingForce | None:
         """Forces of the heaviest cut."""
         cut = self.heaviest_cut
@@ -229,16 +308,9 @@ class CuttingPlan:
         )
 
 
-def _as_set(done: Sequence[DonePass], kinds: Sequence[str], left: Sequence[Pass]) -> list[Pass]:
-    """Passes as they were set; measured after where roughing ends, and after every finish pass."""
-    following = [*kinds[1:], left[0].kind if left else ""]
-    return [
-        Pass(
-            number=one.number,
-            kind=kind,
-            depth_mm=max(0.0, (one.target_mm - one.start_mm) / 2),
-            diameter_mm=one.target_mm,
-            measure_after=(kind == "rough" and after not in ROUGHING) or kind in ("test", "finish") or after == "",
-        )
-        for one, kind, after in zip(done, kinds, following, strict=True)
-    ]
+def _as_pass(cut: PassCut) -> Pass:
+    """A pass as it was set."""
+    return Pass(
+        number=cut.number, kind=cut.kind, depth_mm=cut.depth_mm, diameter_mm=cut.set_mm,
+        measure_after=cut.measured_mm is not None,
+    )  # fmt: skip

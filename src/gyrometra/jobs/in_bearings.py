@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
 
 from gyrocore import (
@@ -24,6 +24,7 @@ from gyrocore import (
 )
 from gyrometra.crib.models import Bar
 from gyrometra.jobs.reckon import Reckoning
+from gyroplan.plan import BarVerdict, response_verdict
 
 #: Two bits cut two bores at once where the bores stand as far apart as the bits, to this (chosen here: what the
 #: overrun takes up).
@@ -37,13 +38,14 @@ class Line:
     bearings_mm: tuple[float, ...]
     layout: LineBarLayout
     response: LineResponse
-    budget_mm: float
     coaxiality_mm: float | None
     #: Depth of the heaviest cut, and where chatter begins at the softest place; None while the cut is not known.
     depth_mm: float | None = None
     chatter: Stability | None = None
     #: Of a pilot bar: how far off its play in the guides lets a bore lie.
     guidance: Guidance | None = None
+    #: The bar's verdict at each bore, over all passes.
+    verdicts: Mapping[str, BarVerdict] = field(default_factory=dict)
 
     @property
     def softest(self) -> LineResponseRow:
@@ -51,14 +53,19 @@ class Line:
         return min(self.response.rows, key=lambda row: row.stiffness_n_mm or float("inf"))
 
     @property
+    def verdict(self) -> BarVerdict | None:
+        """The worst verdict of any bore; None while there is no cut."""
+        order = ("stop", "caution", "ok")
+        return min(self.verdicts.values(), key=lambda one: order.index(one.state), default=None)
+
+    @property
     def chatters(self) -> bool:
-        """Whether some depth up to the heaviest cut's own begins to chatter there, as for an overhung bar."""
-        limit = self.chatter.limit_depth_mm if self.chatter else None
-        return limit is not None and self.depth_mm is not None and limit <= self.depth_mm + 1e-9
+        """Whether chatter is as good as certain at some bore."""
+        return any(one.state == "stop" and one.by == "chatter" for one in self.verdicts.values())
 
     def springs_too_far(self) -> list[str]:
-        """Bores where the cut pushes the bar off past the allowed spring."""
-        return [row.bore for row in self.response.rows if row.spring_mm > self.budget_mm + 1e-9]
+        """Bores where a pass pushes the bar off past its allowed spring."""
+        return [name for name, one in self.verdicts.items() if one.state == "stop" and one.by == "deflection"]
 
     @property
     def off_line_mm(self) -> float:
@@ -136,11 +143,22 @@ def line_at(reckoning: Reckoning, bearings_mm: Sequence[float]) -> Line | None:
     asked, cut = reckoning.setup.coaxiality_mm, reckoning.heaviest_cut
     line = Line(
         bearings_mm=tuple(sorted(bearings_mm)), layout=layout, response=_under(response, push),
-        budget_mm=reckoning.budget_mm,
         coaxiality_mm=None if asked is None else float(asked), depth_mm=cut.depth_mm if cut else None,
         guidance=_guidance(reckoning, bearings_mm),
     )  # fmt: skip
-    return replace(line, chatter=_chatter(reckoning, line))
+    return replace(line, chatter=_chatter(reckoning, line), verdicts=_verdicts(reckoning, line))
+
+
+def _verdicts(reckoning: Reckoning, line: Line) -> dict[str, BarVerdict]:
+    found = {}
+    for row in line.response.rows:
+        verdict = response_verdict(
+            row.stiffness_n_mm, line.response.natural_frequency_hz, bar_kind("line-bar").damping_ratio,
+            reckoning.carried,
+        )  # fmt: skip
+        if verdict is not None:
+            found[row.bore] = verdict
+    return found
 
 
 def _guidance(reckoning: Reckoning, guides_mm: Sequence[float]) -> Guidance | None:

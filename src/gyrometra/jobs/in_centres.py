@@ -20,6 +20,7 @@ from gyrocore import (
     stability,
 )
 from gyrometra.jobs.reckon import Reckoning
+from gyroplan.plan import BarVerdict, response_verdict
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -33,25 +34,14 @@ class Centres:
     bit_mm: float | None
     response: BarResponse | None
     spring_mm: float | None
-    budget_mm: float
     chatter: Stability | None
     depth_mm: float | None
-
-    @property
-    def springs_too_far(self) -> bool:
-        """Whether the cut pushes the bar off past the allowed spring."""
-        return self.spring_mm is not None and self.spring_mm > self.budget_mm + 1e-9
-
-    @property
-    def chatters(self) -> bool:
-        """Whether some depth up to the heaviest cut's own begins to chatter."""
-        limit = self.chatter.limit_depth_mm if self.chatter else None
-        return limit is not None and self.depth_mm is not None and limit <= self.depth_mm + 1e-9
+    verdict: BarVerdict | None = None
 
     @property
     def holds(self) -> bool:
         """Whether nothing hard is broken."""
-        return self.layout.ok and not self.springs_too_far and not self.chatters
+        return self.layout.ok and (self.verdict is None or self.verdict.state != "stop")
 
 
 def centres_of(reckoning: Reckoning) -> Centres | None:
@@ -79,8 +69,17 @@ def centres_of(reckoning: Reckoning) -> Centres | None:
     return Centres(
         work=work, layout=layout, bar_mm=float(bar.diameter_mm), bar_length_mm=length, bit_mm=bit, response=response,
         spring_mm=None if push is None or stiffness is None else push / stiffness,
-        budget_mm=reckoning.budget_mm, chatter=_chatter(reckoning, response), depth_mm=cut.depth_mm if cut else None,
+        chatter=_chatter(reckoning, response), depth_mm=cut.depth_mm if cut else None,
+        verdict=_verdict(reckoning, response),
     )  # fmt: skip
+
+
+def _verdict(reckoning: Reckoning, response: BarResponse | None) -> BarVerdict | None:
+    if response is None or reckoning.bar is None:
+        return None
+    return response_verdict(
+        response.stiffness_n_mm, response.natural_frequency_hz, reckoning.bar.damping, reckoning.carried
+    )
 
 
 def work_on_saddle(reckoning: Reckoning) -> WorkOnSaddle:

@@ -6,35 +6,30 @@ out yet is None, and `problems` says why.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
 from gyrocore import (
     CutTime,
-    Dial,
     Finish,
     FirstCut,
-    Habit,
-    NextCut,
     Pass,
     PowerCheck,
-    SetAndMeasured,
     Speed,
     cut_time,
     eased_speed_m_min,
     elastic_passes,
     finish,
     first_cut_depths,
-    next_cut,
     passes_until_round,
     power_check,
     spindle_speed,
 )
 from gyrometra.crib.models import Machine
 from gyrometra.jobs.bar_in_work import BarInWork
-from gyrometra.jobs.cutting_plan import ROUGHING
-from gyrometra.jobs.setting import Setting, relative_setting, setting_by_dial, setting_over_bar
+from gyrometra.jobs.setting import Setting
+from gyroplan.loop import DialWay
+from gyroplan.plan.loads import ROUGHING
 
 #: By how much a listed speed may pass the exact one (the shop's choice), percent.
 OVER_PERCENT = 5.0
@@ -72,11 +67,10 @@ class Reckoning(BarInWork):
 
     @property
     def cap_rpm(self) -> float | None:
-        """The set-up's cap: the plan's own, else the least of the machine's and the swung head's."""
+        """The set-up's cap: the least of the plan's own, the machine's and the swung head's."""
         head = self.plan.head.max_rpm if self.plan.head else None
-        caps = [cap for cap in (self.machine.unbalanced_max_rpm, head) if cap]
-        cap = self.plan.max_rpm or min(caps, default=None)
-        return None if cap is None else float(cap)
+        caps = [float(cap) for cap in (self.machine.unbalanced_max_rpm, head, self.plan.max_rpm) if cap]
+        return min(caps, default=None)
 
     def surface_speed(self, stage: str) -> float | None:
         """The wanted surface speed: the plan's own, else the material's for this cutter."""
@@ -122,42 +116,33 @@ class Reckoning(BarInWork):
 
     @cached_property
     def planned(self) -> list[PlannedPass]:
-        """The passes with dial, speed and time."""
-        if self.passes is None or self.start_mm is None:
+        """The passes with setting, speed and time: those that are cut as they were set, then those that are left."""
+        ladder = self.ladder
+        if ladder is None or self.passes is None:
             return []
-        before, stand, rows = self.start_mm, 0.0, []
-        for place, cut in enumerate(self.passes.passes):
-            before, stand = self._from_here(place, before, stand)
-            setting = self.setting(before, cut.diameter_mm, at_division=stand)
-            speed = self.rough_speed if cut.kind in ROUGHING else self.finish_speed
-            rows.append(
-                PlannedPass(
-                    cut=cut,
-                    start_mm=before,
-                    feed_mm_rev=self.feed_of(cut),
-                    setting=setting,
-                    time=self._time(cut, speed),
-                    rpm=speed.set_rpm if speed else None,
-                )
-            )
-            before, stand = cut.diameter_mm, setting.stands_at
-        return rows
+        settings = [
+            *(
+                (cut.from_mm, cut.set_mm, cut.set_as, cut.set_as.to_division if cut.set_as else None)
+                for cut in ladder.done
+            ),
+            *((ahead.from_mm, ahead.cut.diameter_mm, ahead.told, ahead.stands_at) for ahead in ladder.ahead),
+        ]
+        return [
+            self._planned(cut, Setting(from_mm=before, to_mm=to, way=ladder.way, told=told, stands_at=stands,
+                                       no_dial=self.way_and_missing[1]))
+            for cut, (before, to, told, stands) in zip(self.passes.passes, settings, strict=True)
+        ]  # fmt: skip
 
-    def _from_here(self, place: int, before_mm: float, stand: float) -> tuple[float, float]:
-        """Size and dial before a pass: of one done as they were then, of the first left as they are now."""
-        if place < len(self.done):
-            return self.done[place].start_mm, stand
-        if place == len(self.done) and self.done and self.known_mm is not None:
-            return self.known_mm, self.dial_stands_at
-        return before_mm, stand
-
-    @property
-    def dial_stands_at(self) -> float:
-        """Where the dial stands after all that was set, from 0 at touch; 0 where there is none."""
-        if self.dial is None:
-            return 0.0
-        stand = sum(done.divisions for done in self.done) % self.dial.divisions_per_turn
-        return 0.0 if self.dial.divisions_per_turn - stand < 1e-6 else stand
+    def _planned(self, cut: Pass, setting: Setting) -> PlannedPass:
+        speed = self.rough_speed if cut.kind in ROUGHING else self.finish_speed
+        return PlannedPass(
+            cut=cut,
+            start_mm=setting.from_mm,
+            feed_mm_rev=self.feed_of(cut),
+            setting=setting,
+            time=self._time(cut, speed),
+            rpm=speed.set_rpm if speed else None,
+        )
 
     @cached_property
     def power(self) -> PowerCheck | None:
@@ -181,40 +166,10 @@ class Reckoning(BarInWork):
         )
 
     @property
-    def dial(self) -> Dial | None:
-        """The dial that sets a cut: the slide's, or the boring head's; none where it is set over the bar."""
-        if self.setup.way.set_by == "head":
-            return self.plan.head.dial if self.plan.head else None
-        return self.machine.dial if self.setup.way.set_by == "dial" else None
-
-    def setting(
-        self,
-        measured_mm: float,
-        target_mm: float,
-        at_division: float = 0.0,
-        history: Sequence[SetAndMeasured] = (),
-    ) -> Setting:
-        """How the cutter is set from one size to another, by this way of boring."""
-        if self.setup.way.set_by == "micrometer":
-            learned = self._try("setting", lambda: self._next_cut(target_mm, history))
-            return Setting(from_mm=measured_mm, to_mm=target_mm, learned=learned)
-        if self.setup.way.set_by == "over-bar" and self.bar is not None:
-            if self.plan.set_with == self.plan.SetWith.INDICATOR:
-                return relative_setting(measured_mm, target_mm, float(self.bar.tilt_deg))
-            return setting_over_bar(measured_mm, target_mm, float(self.bar.diameter_mm))
-        return setting_by_dial(measured_mm, target_mm, self.dial, at_division)
-
-    def _next_cut(self, target_mm: float, history: Sequence[SetAndMeasured]) -> NextCut:
-        """The habit of the stand's bar: what the crib says, and what these passes have shown."""
-        division = self.machine.division_mm
-        per_step = 2.0 if self.machine.dial_reads == "radius" else 1.0
-        return next_cut(
-            history=history,
-            aim_mm=target_mm,
-            limits_mm=(float(self.bore.lower_mm), float(self.bore.upper_mm)),
-            habit=Habit(prior_bias_mm=float(self.machine.cuts_large_mm or 0)),
-            dial_step_mm=None if division is None else per_step * float(division),
-        )
+    def dial(self) -> DialWay | None:
+        """The dial that sets a cut: the slide's, or the boring head's; none where it is set otherwise."""
+        way = self.way_and_missing[0]
+        return way if isinstance(way, DialWay) else None
 
     @property
     def minutes(self) -> float | None:

@@ -1,41 +1,28 @@
-"""How a cut is set: so far on a dial, to a micrometer reading over the bar, or on a setting micrometer."""
+"""How a bore's cutter is set, as the loop of its passes takes it: dial, advance, over the bar, step gauge, micrometer."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
+from math import trunc
+from typing import Protocol
 
-from gyrocore import (
-    CutterAdvance,
-    Dial,
-    DialMove,
-    InvalidInput,
-    NextCut,
-    OverBar,
-    cutter_advance,
-    head_dial,
-    over_bar,
-)
+from gyrocore import Dial
+from gyrometra.crib.models import Bar, Machine
+from gyrometra.jobs.models import Plan
+from gyroplan.loop import AdvanceWay, DialWay, MicrometerWay, OverBarWay, StepWay, Told, Way
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Setting:
-    """From a measured size to a wanted one; by dial, over the bar, or not known how [mm]."""
+    """One pass's setting: from which size to which, what is turned or read, and what then shows [mm]."""
 
     from_mm: float
     to_mm: float
-    move: DialMove | None = None
-    over: OverBar | None = None
-    #: With an indicator behind the bit: how far to push it along itself.
-    advance: CutterAdvance | None = None
-    #: On a setting micrometer: the diameter to set, with the bar's habit taken off.
-    learned: NextCut | None = None
-
-    @property
-    def reads_mm(self) -> float | None:
-        """What a micrometer shows when it is set; None where a dial is turned."""
-        if self.learned is not None:
-            return self.learned.set_diameter_mm
-        return self.over.reading_mm if self.over is not None else None
+    way: Way
+    told: Told | None
+    stands_at: float | None
+    #: The machine's dial is not known: the radial move is told instead.
+    no_dial: bool = False
 
     @property
     def change_mm(self) -> float:
@@ -47,37 +34,60 @@ class Setting:
         """The change on radius."""
         return self.change_mm / 2
 
-    @property
-    def stands_at(self) -> float:
-        """Where the dial stands afterwards; 0 without one."""
-        return self.move.set_to_division if self.move else 0.0
+
+@dataclass(frozen=True, slots=True)
+class Turns:
+    """Divisions as whole turns and what is left of one, both with the sign of the move."""
+
+    turns: int
+    odd: float
+
+    @classmethod
+    def of(cls, divisions: float, per_turn: float) -> Turns:
+        """Split a move; a rest that shows as a whole turn is one."""
+        turns = trunc(divisions / per_turn + (1e-9 if divisions >= 0 else -1e-9))
+        return cls(turns, divisions - turns * per_turn)
+
+
+class HasDial(Protocol):
+    """A machine's slide or a boring head."""
+
+    dial_numbers: str
 
     @property
-    def divisions(self) -> float:
-        """Divisions moved, winding back negative; 0 without a dial."""
-        return self.move.divisions if self.move else 0.0
+    def dial(self) -> Dial | None:
+        """Its dial for the core."""
 
 
-def setting_by_dial(measured_mm: float, target_mm: float, dial: Dial | None, at_division: float) -> Setting:
-    """The dial's move; without a dial only the sizes are known."""
-    move = None
-    if dial is not None:
-        move = head_dial(
-            measured_diameter_mm=measured_mm, target_diameter_mm=target_mm, dial=dial, at_division=at_division
-        )
-    return Setting(from_mm=measured_mm, to_mm=target_mm, move=move)
+def way_of(set_by: str, plan: Plan, machine: Machine, bar: Bar | None) -> tuple[Way, bool]:
+    """What sets the cutter, and whether its dial is missing: then the radial move is told, as an advance."""
+    if set_by == "over-bar" and bar is not None:
+        return _way_of_bar(plan, bar), False
+    if set_by == "micrometer":
+        # a bar known to cut large is set so much smaller
+        return MicrometerWay(scale_zero_mm=-float(machine.cuts_large_mm or 0)), False
+    owner: HasDial | None = plan.head if set_by == "head" else machine if set_by == "dial" else None
+    dial = owner.dial if owner is not None else None
+    if owner is None or dial is None:
+        return AdvanceWay(), True
+    return _dial_way(dial, owner.dial_numbers), False
 
 
-def setting_over_bar(measured_mm: float, target_mm: float, bar_diameter_mm: float) -> Setting:
-    """The micrometer reading over bar and point; none where the bar is as thick as the bore."""
-    try:
-        over = over_bar(bar_diameter_mm=bar_diameter_mm, cutting_diameter_mm=target_mm)
-    except InvalidInput:
-        over = None
-    return Setting(from_mm=measured_mm, to_mm=target_mm, over=over)
+def _dial_way(dial: Dial, numbers: str) -> DialWay:
+    return DialWay(
+        division_mm=dial.division_mm,
+        divisions_per_turn=dial.divisions_per_turn,
+        reads="diameter" if dial.reads == "diameter" else "radius",
+        numbers="fall" if numbers == "fall" else "rise",
+    )
 
 
-def relative_setting(measured_mm: float, target_mm: float, tilt_deg: float) -> Setting:
-    """How far to push the bit along itself, watched by an indicator behind it."""
-    advance = cutter_advance(measured_diameter_mm=measured_mm, target_diameter_mm=target_mm, bit_tilt_deg=tilt_deg)
-    return Setting(from_mm=measured_mm, to_mm=target_mm, advance=advance)
+def _way_of_bar(plan: Plan, bar: Bar) -> Way:
+    diameter = float(bar.diameter_mm)
+    if plan.set_with == Plan.SetWith.INDICATOR:
+        return AdvanceWay(bit_tilt_deg=float(bar.tilt_deg))
+    if plan.set_with == Plan.SetWith.PROTRUSION:
+        return StepWay(bar_diameter_mm=diameter)
+    if plan.set_with == Plan.SetWith.JIG:
+        return StepWay(bar_diameter_mm=diameter, scale_zero_mm=float(plan.jig_zero_mm or 0))
+    return OverBarWay(bar_diameter_mm=diameter)

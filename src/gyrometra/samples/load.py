@@ -18,7 +18,7 @@ from gyrometra.crib.forms import FORMS
 from gyrometra.crib.models import Bar, Cutter, Fixture, Gauge, Head, Indicator, Machine
 from gyrometra.crib.services import keep_item
 from gyrometra.cutting.models import CutEntry
-from gyrometra.cutting.services import log_cut
+from gyrometra.cutting.services import Header, log_act, log_note
 from gyrometra.inspection.services import log_size, sign_off
 from gyrometra.jobs import services as jobs
 from gyrometra.steps import plates, progress
@@ -32,9 +32,10 @@ from gyrometra.steps.forms import (
     ReadingForm,
     WorkForm,
 )
-from gyrometra.steps.page import JobPage, open_page
+from gyrometra.steps.page import open_page
 from gyrometra.truing import services as truing
 from gyrometra.truing.models import Round
+from gyroplan.loop import Act, Cut, Set
 
 PASSWORD = "quillmoor"  # noqa: S105 - the demo's sign-in, printed on its sign-in page
 UNITS = Units("mm")
@@ -190,32 +191,33 @@ def _round(user: User, number: str, ids: Ids, data: dict[str, Any]) -> None:
     _log_round(user, made, ids, [*data["readings"], data["again"]], data.get("slip"))
 
 
-def _entry(user: User, page: JobPage, kind: str, values: dict[str, Any], text: str = "") -> None:
-    log_cut(
-        user=user,
-        bore=page.bore,
-        kind=CutEntry.Kind(kind),
-        **plates.cut_values(page, kind, {"source": "typed", **values}, text),
-    )
-
-
 def _cut(user: User, number: str, ids: Ids, place: int, data: dict[str, Any]) -> None:
+    """One pass as it is tapped: set, cut, measured, remarked on."""
     page = open_page(number, UNITS)
+
+    def header(text: str = "") -> Header:
+        return Header(user=user, bore=page.bore, client_id=ids.next(), text=text)
+
+    def log(act: Act, values: dict[str, Any], text: str = "") -> None:
+        log_act(header=header(text), act=act, reckon=lambda: open_page(number, UNITS).reckoning, values=values)
+
     if place == 1:
-        _entry(user, page, "guard", {"client_id": ids.next()})
-    _entry(user, page, "set", {"client_id": ids.next(), "number": place})
+        log_note(header=header("locked, cleared, swung"), kind=CutEntry.Kind.GUARD, text="locked, cleared, swung")
+    state = page.reckoning.state
+    kept = plates.rests_on(page, place)
+    if state is not None and state.phase == "set":
+        log(Set(number=place), kept)
+    log(Cut(number=place), kept)
     wanted = page.bore
     gauges = Gauge.objects.filter(range_low_mm__lte=wanted.lower_mm, range_high_mm__gte=wanted.upper_mm)
     for text in data["sizes"]:
-        fields = {
-            "value": text, "number": place, "client_id": str(ids.next()),
-            "gauge": gauges.order_by("resolution_mm")[0].pk,
-        }  # fmt: skip
-        form = _valid(PassSizeForm(fields, units=UNITS, bore=page.bore))
-        _entry(user, page, "size", form.cleaned_data, text)
+        fields = {"value": text, "client_id": str(ids.next()), "gauge": gauges.order_by("resolution_mm")[0].pk}
+        after = open_page(number, UNITS)
+        form = _valid(PassSizeForm(fields, units=UNITS, bore=page.bore, expected_mm=after.reckoning.known_mm))
+        log(*plates.size_act(after, form.cleaned_data, user.username), text)
     if "remark" in data:
         sound, look = data["remark"]
-        _entry(user, page, "remark", {"client_id": ids.next(), "number": place, "sound": sound, "look": look})
+        log_note(header=header(), kind=CutEntry.Kind.REMARK, number=place, sound=sound, look=look)
 
 
 def _check(people: dict[str, User], number: str, ids: Ids, data: dict[str, Any]) -> None:

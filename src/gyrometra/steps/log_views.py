@@ -3,35 +3,42 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from contextlib import suppress
+from dataclasses import replace
+from typing import Any
+from uuid import uuid5
 
-from django import forms
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect
 from django.utils import timezone
 from django.views.decorators.http import require_POST
 
+from gyrocore import error_sentence
 from gyrometra.accounts.people import member
 from gyrometra.cutting import services as cutting
 from gyrometra.cutting.models import CutEntry
 from gyrometra.inspection import services as inspection
 from gyrometra.jobs import services as jobs
 from gyrometra.jobs.permissions import JobClosed
+from gyrometra.jobs.reckon import Reckoning
 from gyrometra.steps import plates
 from gyrometra.steps.forms import (
+    ActForm,
     CheckSizeForm,
+    DivisionForm,
     EntryForm,
-    GuardForm,
-    PassSetForm,
     PassSizeForm,
     ReadingForm,
     RemarkForm,
     RoundForm,
 )
-from gyrometra.steps.page import JobPage
+from gyrometra.steps.page import JobPage, open_page
 from gyrometra.steps.views import STEP_VIEWS, page_for, saved, show
 from gyrometra.truing import services as truing
 from gyrometra.truing.models import Round
 from gyrometra.truing.rounds import RoundView
+from gyroplan.loop import Act, Touched, TouchOff, Zero
+from gyroplan.refusal import Refused
 
 
 @require_POST
@@ -113,39 +120,129 @@ def take_back(request: HttpRequest, number: str, step: str) -> HttpResponse:
     return saved(request, number, step)
 
 
-@require_POST
-def log_cut(request: HttpRequest, number: str, kind: str) -> HttpResponse:
-    """Log a guard step, a setting, a size or a remark."""
-    page = page_for(request, number)
-    makers: dict[str, tuple[Callable[[], forms.Form], str]] = {
-        "guard": (lambda: GuardForm(request.POST), "guard_form"),
-        "set": (lambda: PassSetForm(request.POST), "set_form"),
-        "size": (lambda: PassSizeForm(request.POST, units=page.units, bore=page.bore), "size_form"),
-        "remark": (lambda: RemarkForm(request.POST), "remark_form"),
-        "touched": (lambda: EntryForm(request.POST), "touched_form"),
-    }
-    if kind not in makers:
-        raise Http404
-    make, name = makers[kind]
-    form = make()
-    if not form.is_valid():
-        return STEP_VIEWS["bore"](request, page, {name: form})
-    if kind == "set" and page.ledger.needs_size:
-        why = "The tip was touched after a pass that is not measured: measure the bore first, then set from that size."
-        return STEP_VIEWS["bore"](request, page, {"refused": why})
+def _header(request: HttpRequest, page: JobPage, values: dict[str, Any], text: str = "") -> cutting.Header:
+    return cutting.Header(
+        user=member(request), bore=page.bore, client_id=values["client_id"], piece=page.piece, source=values["source"],
+        text=text.strip()[:60],
+    )  # fmt: skip
+
+
+def _act(
+    request: HttpRequest, page: JobPage, header: cutting.Header, act: Act, values: dict[str, Any] | None = None
+) -> HttpResponse:  # fmt: skip
+    """Log an act as it is decided under the lock; a refusal is shown on the page as it stands then."""
+    number = page.job.number
+
+    def reckon() -> Reckoning:
+        return open_page(number, page.units, page.bore.place, page.piece).reckoning
+
     try:
-        if kind == "set" and form.cleaned_data["through"]:
-            cutting.log_settings(
-                user=member(request), bore=page.bore, client_id=form.cleaned_data["client_id"],
-                source=form.cleaned_data["source"], piece=page.piece,
-                settings=plates.bundle_values(page, form.cleaned_data["through"]),
-            )  # fmt: skip
-            return saved(request, number, "bore")
-        values = plates.cut_values(page, kind, form.cleaned_data, request.POST.get("value", ""))
-        cutting.log_cut(user=member(request), bore=page.bore, piece=page.piece, kind=CutEntry.Kind(kind), **values)
+        cutting.log_act(header=header, act=act, reckon=reckon, values=values)
+    except Refused as refused:
+        why = error_sentence(refused.refusal.error, page.units.unit)
+        return STEP_VIEWS["bore"](request, page_for(request, number), {"refused": why})
+    except cutting.NothingPlanned:
+        return STEP_VIEWS["bore"](request, page, {"refused": "Nothing is planned yet: see Work and Cuts."})
     except JobClosed as refused:
         return STEP_VIEWS["bore"](request, page, {"refused": str(refused)})
     return saved(request, number, "bore")
+
+
+@require_POST
+def log_cut(request: HttpRequest, number: str, kind: str) -> HttpResponse:
+    """Log a setting, a cut, a size, a remark, a touched tool, a touch-off or a zeroed dial."""
+    page = page_for(request, number)
+    if kind not in _CUT_KINDS:
+        raise Http404
+    return _CUT_KINDS[kind](request, page)
+
+
+def _set_or_cut(request: HttpRequest, page: JobPage, *, cut: bool) -> HttpResponse:
+    form = ActForm(request.POST)
+    if not form.is_valid():
+        return STEP_VIEWS["bore"](request, page, {"act_form": form})
+    values = form.cleaned_data
+    missing = _guards_missing(request, page)
+    if missing and (not cut or values["through"]):
+        return STEP_VIEWS["bore"](request, page, {"refused": f"Before power: {missing}. Tick it when it is done."})
+    if page.rests_until is not None and not cut:
+        return STEP_VIEWS["bore"](request, page, {"refused": "Roughed work still rests: the finish passes wait."})
+    try:
+        act = plates.act_of(page, values, cut=cut)
+    except plates.NotRead as refused:
+        return STEP_VIEWS["bore"](request, page, {"refused": str(refused), "typed_actual": values["actual"]})
+    header = _header(request, page, values)
+    answer = _act(request, page, header, act, plates.rests_on(page, values["number"]))
+    _log_guards(request, page, header)
+    return answer
+
+
+def _guards_missing(request: HttpRequest, page: JobPage) -> str:
+    """The first step before power that is due and not ticked."""
+    return next(
+        (guard.words for guard in plates.guards_due(page) if guard.name not in request.POST.getlist("guard")), ""
+    )
+
+
+def _log_guards(request: HttpRequest, page: JobPage, header: cutting.Header) -> None:
+    """Steps that were ticked with a setting are kept with who and when."""
+    ticked = [guard.name for guard in plates.guards_due(page) if guard.name in request.POST.getlist("guard")]
+    if ticked:
+        entry = replace(header, client_id=uuid5(header.client_id, "guard"), text=", ".join(ticked)[:60])
+        with suppress(JobClosed):
+            cutting.log_note(header=entry, kind=CutEntry.Kind.GUARD, text=entry.text)
+
+
+def _bore_size(request: HttpRequest, page: JobPage) -> HttpResponse:
+    form = PassSizeForm(request.POST, units=page.units, bore=page.bore, expected_mm=page.reckoning.known_mm)
+    if not form.is_valid():
+        return STEP_VIEWS["bore"](request, page, {"size_form": form})
+    values, text = form.cleaned_data, request.POST.get("value", "")
+    act, kept = plates.size_act(page, values, member(request).username)
+    return _act(request, page, _header(request, page, values, text), act, kept)
+
+
+def _remark(request: HttpRequest, page: JobPage) -> HttpResponse:
+    form = RemarkForm(request.POST)
+    if not form.is_valid():
+        return STEP_VIEWS["bore"](request, page, {"remark_form": form})
+    values = form.cleaned_data
+    try:
+        cutting.log_note(
+            header=_header(request, page, values), kind=CutEntry.Kind.REMARK, number=values["number"],
+            sound=values["sound"], look=values["look"],
+        )  # fmt: skip
+    except JobClosed as refused:
+        return STEP_VIEWS["bore"](request, page, {"refused": str(refused)})
+    return saved(request, page.job.number, "bore")
+
+
+def _touched(request: HttpRequest, page: JobPage) -> HttpResponse:
+    form = EntryForm(request.POST)
+    if not form.is_valid():
+        raise Http404
+    return _act(request, page, _header(request, page, form.cleaned_data), Touched())
+
+
+def _on_dial(request: HttpRequest, page: JobPage, *, touch_off: bool) -> HttpResponse:
+    form = DivisionForm(request.POST)
+    if not form.is_valid():
+        return STEP_VIEWS["bore"](request, page, {"refused": next(iter(form.errors.values()))[0]})
+    values = form.cleaned_data
+    number = None if values["at_division"] is None else float(values["at_division"])
+    act: Act = TouchOff(at_division=number) if touch_off else Zero(at_division=number or 0.0)
+    return _act(request, page, _header(request, page, values), act)
+
+
+_CUT_KINDS: dict[str, Callable[[HttpRequest, JobPage], HttpResponse]] = {
+    "set": lambda request, page: _set_or_cut(request, page, cut=False),
+    "cut": lambda request, page: _set_or_cut(request, page, cut=True),
+    "size": _bore_size,
+    "remark": _remark,
+    "touched": _touched,
+    "touch-off": lambda request, page: _on_dial(request, page, touch_off=True),
+    "zero": lambda request, page: _on_dial(request, page, touch_off=False),
+}
 
 
 @require_POST

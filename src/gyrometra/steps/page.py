@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date
 from functools import cached_property
 
@@ -11,9 +11,9 @@ from django.utils import timezone
 from gyrocore import Caution, cautions
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Bar
-from gyrometra.cutting.ledger import Ledger, cuts_of, done_of, ledger_of
 from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.proven import Proven, proven_speeds
+from gyrometra.cutting.record import CutLog, cuts_of, log_of
 from gyrometra.inspection.judged import Judged, sizes_of
 from gyrometra.inspection.models import SizeReading
 from gyrometra.jobs.in_bearings import Line, line_at, one_more
@@ -23,6 +23,7 @@ from gyrometra.jobs.models import Bore, Job, KeptAnswer
 from gyrometra.jobs.reckon import Reckoning
 from gyrometra.truing.models import Round
 from gyrometra.truing.rounds import RoundView, last_standing, rounds_of
+from gyroplan.plan import ROUGHING, BarVerdict
 
 #: So many pieces have a tab each.
 MOST_TABS = 16
@@ -83,6 +84,7 @@ class JobPage:
     bore: Bore
     #: Which of the pieces alike: the plan is shared, the logs are apart.
     piece: int = 1
+    cut_log: CutLog = field(default_factory=CutLog)
 
     @property
     def job(self) -> Job:
@@ -173,11 +175,18 @@ class JobPage:
 
     @cached_property
     def reckoning(self) -> Reckoning:
-        """The plan worked out; off centre as trued, where it is."""
+        """The plan worked out with its log; off centre as trued, where it is."""
         off = self.trued.off_centre_mm if self.trued and self._old_bore else None
-        found = [float(size.diameter_mm) for size in self.bore.found.all()]
-        done, known = done_of(self.own_cuts, self.bore, min(found, default=None))
-        return Reckoning(self.job, self.bore, bars=self.bars, off_centre_mm=off, done=done, known_mm=known)
+        found = Reckoning(self.job, self.bore, bars=self.bars, off_centre_mm=off)
+        self.cut_log = log_of(self.own_cuts, self.bore, self.piece, found.way_and_missing[0])
+        found.log = self.cut_log.log
+        return found
+
+    @property
+    def cuts_logged(self) -> CutLog:
+        """The cutting log of this bore of this piece, with the rows behind each entry."""
+        _ = self.reckoning
+        return self.cut_log
 
     @property
     def _old_bore(self) -> bool:
@@ -203,15 +212,35 @@ class JobPage:
         """The bar between its centres; None while it is not picked, or refused."""
         return centres_of(self.reckoning)
 
+    @property
+    def bar_verdict(self) -> BarVerdict | None:
+        """The one verdict on the picked bar that list, plate, drawing, rail, sheet and Bore show."""
+        way = self.job.setup.way.bar_in
+        if way == "bearings":
+            return self.line.verdict if self.line else None
+        if way == "centres":
+            return self.centres.verdict if self.centres else None
+        return self.reckoning.overhung
+
     @cached_property
     def holes(self) -> list[HoleFit]:
         """The boring head's holes against the sizes of the plan."""
         return holes_of(self.reckoning)
 
-    @cached_property
-    def ledger(self) -> Ledger:
-        """The passes with what was set and what came out."""
-        return ledger_of(self.own_cuts, self.reckoning)
+    @property
+    def pass_count(self) -> int:
+        """Passes in all: cut, and left as things stand."""
+        reckoning = self.reckoning
+        return len(reckoning.done) + len(reckoning.left)
+
+    @property
+    def rests_until(self) -> date | None:
+        """The day that roughed work waits for, while it does: before it, no finish pass is set."""
+        until: date | None = self.job.setup.plan.rest_until
+        state = self.reckoning.state
+        if until is None or until <= self.today or state is None or state.phase != "set" or state.hand is None:
+            return None
+        return None if state.hand.kind in ROUGHING else until
 
     @cached_property
     def judged(self) -> Judged:

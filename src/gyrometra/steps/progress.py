@@ -92,6 +92,8 @@ def _bar_in_line(page: JobPage) -> Line:
         return WARN, "line_no_cutter", values
     if not line.holds:
         return BAD, "line_over", values
+    if line.verdict is not None and line.verdict.state == "caution":
+        return DONE, "line_may_chatter", values
     return DONE, "line" if line.layout.ok else "line_over_advice", values
 
 
@@ -120,18 +122,17 @@ def _bar_out(page: JobPage) -> Line:
     reach = reckoning.reach
     if reckoning.bar is None or reach is None:
         return AHEAD, "no_bar", {}
-    found = reckoning.overhang
+    found = reckoning.overhung
     if found is None:
         return WARN, "no_cutter", {"reach_mm": reach.reach_mm}
     out = reckoning.out_mm or reach.reach_mm
     values = {"reach_mm": out, "bar": reckoning.bar.name}
-    if not found.exceeded:
+    if found.state == "ok":
         return DONE, "bar", values
-    over = out - found.safe_overhang_mm
-    if found.exceeded == ("rule",):
-        return DONE, "bar_over_advice", {**values, "over_mm": over}
-    hard = found.hard_limit_mm or 0.0
-    return BAD, "bar_over_limit", {**values, "over_mm": out - hard}
+    values["over_mm"] = out - (found.at_mm or 0.0)
+    if found.state == "stop":
+        return BAD, "bar_over_limit", values
+    return DONE, "bar_over_advice" if found.by == "rule" else "bar_may_chatter", values
 
 
 def _cuts(page: JobPage) -> Line:
@@ -152,17 +153,20 @@ def _true(page: JobPage) -> Line:
 
 
 def _bore(page: JobPage) -> Line:
-    ledger = page.ledger
-    if not ledger.rows:
+    state, ladder = page.reckoning.state, page.reckoning.ladder
+    if state is None or ladder is None:
         return AHEAD, "no_cuts", {}
-    if ledger.is_finished:
-        return DONE, "bored", {"size_mm": ledger.known_size_mm}
-    until = ledger.rests_until(page.today)
-    if until is not None:
-        return WARN, "settling", {"day": until.isoformat()}
-    if ledger.current is None or all(row.set_entry is None for row in ledger.rows):
+    if state.phase == "over":
+        over = state.known_mm - float(page.bore.upper_mm) + float(page.job.setup.plan.hone_allowance_mm)
+        return BAD, "bored_over", {"size_mm": state.known_mm, "excess_mm": over}
+    if state.phase == "done":
+        return DONE, "bored", {"size_mm": state.known_mm}
+    if page.rests_until is not None:
+        return WARN, "settling", {"day": page.rests_until.isoformat()}
+    if not ladder.done and state.phase in ("set", "touch-off"):
         return AHEAD, "not_bored", {}
-    return AHEAD, "boring", {"number": ledger.current.planned.cut.number, "count": len(ledger.rows)}
+    number = state.in_hand or len(ladder.done)
+    return AHEAD, f"boring_{state.phase.replace('-', '_')}", {"number": number, "count": page.pass_count}
 
 
 def _check(page: JobPage) -> Line:
@@ -205,7 +209,7 @@ def _next_bar(page: JobPage) -> Next:
         return _next_centres(page)
     if way == "head" and plan.head is None:
         return Next("bar", "choose_head")
-    if way == "head" and page.reckoning.overhang is not None and picked_hole(page.holes) is None:
+    if way == "head" and page.reckoning.overhung is not None and picked_hole(page.holes) is None:
         return Next("bar", "no_hole_reaches")
     return _next_out(page)
 
@@ -216,7 +220,7 @@ def _next_out(page: JobPage) -> Next:
         return Next("bar", "choose_bar", {"reach_mm": reach.reach_mm})
     if reach is None:
         return Next("bar", "fix_reach")
-    if page.reckoning.overhang is None:
+    if page.reckoning.overhung is None:
         return Next("bar", "choose_cutter")
     return Next("bar", "bring_bar_in", {"reach_mm": reach.reach_mm})
 
@@ -266,16 +270,19 @@ def _next_true(page: JobPage) -> Next:
 
 
 def _next_bore(page: JobPage) -> Next:
-    row = page.ledger.current
-    if row is None:
+    state, ladder = page.reckoning.state, page.reckoning.ladder
+    if state is None or ladder is None or state.phase == "done":
         return Next("bore", "begin_boring")
-    until = page.ledger.rests_until(page.today)
-    if until is not None:
-        return Next("bore", "settling", {"day": until.isoformat()})
-    if row.set_entry is not None:
-        return Next("bore", "measure_pass", {"number": row.planned.cut.number,
-                                             "diameter_mm": row.planned.cut.diameter_mm})  # fmt: skip
-    return Next("bore", "bore_to", {"number": row.planned.cut.number, "diameter_mm": row.planned.cut.diameter_mm})
+    if page.rests_until is not None:
+        return Next("bore", "settling", {"day": page.rests_until.isoformat()})
+    if state.phase == "over":
+        over = state.known_mm - float(page.bore.upper_mm) + float(page.job.setup.plan.hone_allowance_mm)
+        return Next("bore", "over_stop", {"value_mm": over})
+    if state.phase == "measure":
+        return Next("bore", "measure_pass", {"number": len(ladder.done), "diameter_mm": state.known_mm})
+    hand = state.hand
+    values = {"number": state.in_hand, "diameter_mm": hand.diameter_mm if hand else state.known_mm}
+    return Next("bore", {"set": "bore_to", "cut": "cut_pass"}.get(state.phase, "touch_off"), values)
 
 
 def _next_check(page: JobPage) -> Next:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from itertools import pairwise
 
-from gyrocore import OverhangLimit, bar_kind
+from gyrocore import bar_kind
 from gyrodraw import (
     BarLayer,
     Broken,
@@ -23,7 +23,6 @@ from gyrodraw import (
     WallPoint,
     Walls,
     bar_band,
-    bore_band,
     centres_band,
     check_band,
     convergence_chart,
@@ -40,6 +39,7 @@ from gyrometra.jobs.in_bearings import Line
 from gyrometra.jobs.models import Bore, Interruption, Job
 from gyrometra.steps.page import JobPage
 from gyrometra.truing.rounds import RoundView
+from gyroplan.plan import BarVerdict, Limit
 
 #: Widths a band is drawn for; the style sheet shows the one that fits.
 WIDTHS = {"wide": 1280.0, "middle": 760.0, "narrow": 390.0}
@@ -202,8 +202,8 @@ def bar_scenes(page: JobPage) -> list[tuple[str, Scene]]:
         return centres_scenes(page)
     in_head = page.job.setup.way.bar_in == "head"
     holder = {"head": f"{reckoning.plan.head or 'boring head'}, face", "spindle": "spindle of the stand, face"}
-    found = reckoning.overhang
-    spring = page.reckoning.spring_mm
+    found = reckoning.overhung
+    spring = reckoning.deflection.spring_mm if reckoning.deflection else None
     layer = BarLayer(
         diameter_mm=float(bar.diameter_mm),
         overrun_mm=reckoning.overrun_mm,
@@ -216,8 +216,10 @@ def bar_scenes(page: JobPage) -> list[tuple[str, Scene]]:
             units.length(out - float(reckoning.bore.length_mm) - reckoning.overrun_mm),
         ),
         spring_mm=spring,
-        spring_words=f"springs {units.small(spring)}, drawn x 1000" if spring is not None else "",
-        limits=[_ruler(limit, page) for limit in reversed(found.limits)] if found else [],
+        spring_words=f"deflects {units.small(spring)}, drawn x 1000" if spring is not None else "",
+        limits=[_ruler(limit, found, page) for limit in reversed(found.limits) if limit.criterion in _NAMES]
+        if found
+        else [],
         centre_mm=page.bore.aim_mm / 2 - float(bar.tip_mm or 0) if in_head else 0.0,
         holder=holder.get(page.job.setup.way.bar_in, "bar holder, on the cross-slide"),
         out_mm=out if bar.is_fixed else None,
@@ -229,45 +231,49 @@ def bar_scenes(page: JobPage) -> list[tuple[str, Scene]]:
 _NAMES = {"rule": "Rule of thumb", "deflection": "Deflection", "chatter": "Chatter"}
 
 
-def _ruler(limit: OverhangLimit, page: JobPage) -> RulerLimit:
-    units, found = page.units, page.reckoning.overhang
-    needed = page.reckoning.out_mm or 0.0
-    at = limit.overhang_mm
+def _ruler(limit: Limit, found: BarVerdict, page: JobPage) -> RulerLimit:
+    units, needed = page.units, page.reckoning.out_mm or 0.0
+    at = limit.at_mm
     state, words, figure = "ok", "sets no limit", ""
     if at is not None:
         figure = units.limit(at)
         over = needed - at
-        state = "ok" if over <= 1e-9 else limit.binding
-        words = f"{units.limit(-over)} in hand" if over <= 1e-9 else f"{units.length(over)} over"
-    hard = found.hard_limit_mm if found else None
-    governs = limit.criterion != "rule" and at is not None and at == hard
+        stops = limit.criterion == "deflection" or (limit.criterion == "chatter" and needed > (_certain(found) + 1e-9))
+        state = "ok" if over <= 1e-9 else "hard" if stops else "advice"
+        words = f"{units.limit(-over)} in hand" if over <= 1e-9 else f"{units.length(over)} past"
+    says = found.by or found.governing
     return RulerLimit(
         name=_NAMES[limit.criterion],
         at_mm=at,
         figure=figure,
         words=words,
-        detail=_detail(limit.criterion, page),
+        detail=_detail(limit, page),
         state=state,
-        governs=governs,
+        governs=limit.criterion == says and at is not None,
     )
 
 
-def _detail(criterion: str, page: JobPage) -> str:
+def _certain(found: BarVerdict) -> float:
+    return found.limit("certain").at_mm or float("inf")
+
+
+def _detail(limit: Limit, page: JobPage) -> str:
     """What stands behind a limit, in a few words."""
     units, reckoning = page.units, page.reckoning
-    bar, cut = reckoning.bar, reckoning.heaviest_cut
-    if criterion == "rule" and bar is not None:
+    bar, worst = reckoning.bar, reckoning.deflection
+    if limit.criterion == "rule" and bar is not None:
         return f"{bar_kind(bar.kind).rule_ratio:g} x D, advice"
-    if criterion == "deflection":
-        spring = page.reckoning.spring_mm
-        return f"springs {units.small(spring)} of {units.fine(reckoning.budget_mm)}" if spring is not None else ""
-    return f"where {units.planned(cut.depth_mm)} deep begins to chatter" if cut else ""
+    if limit.criterion == "deflection":
+        if worst is None:
+            return ""
+        return f"deflects {units.small(worst.spring_mm)} of {units.fine(round(worst.load.budget_mm, 5))}"
+    return f"pass {limit.number} may begin to chatter"
 
 
 def cuts_scenes(page: JobPage) -> list[tuple[str, Scene]]:
     """The Cuts band."""
     units = page.units
-    done = {row.planned.cut.number for row in page.ledger.rows if row.is_done}
+    done = {cut.number for cut in page.reckoning.done}
     shells = [
         Shell(
             number=row.cut.number,
@@ -326,24 +332,6 @@ def chart_scene(page: JobPage) -> Scene | None:
         expected = (last.expected_mm, units.planned(last.expected_mm))
     rows = [(v.round.number, v.total_mm or 0.0, units.planned(v.total_mm or 0.0), v.is_void) for v in closed[-6:]]
     return convergence_chart(rows, limit, f"limit {units.planned(limit)}", expected)
-
-
-def bore_scenes(page: JobPage) -> list[tuple[str, Scene]]:
-    """The Bore band: the work and the ladder of passes."""
-    units, ledger = page.units, page.ledger
-    current = ledger.current
-    rungs = []
-    for row in ledger.rows:
-        state = "done" if row.is_done else "now" if row is current else "ahead"
-        came = ""
-        if row.came_mm is not None:
-            step = row.sizes[0].gauge.resolution_mm if row.sizes[0].gauge else 0.001
-            came = f"Ø{units.measured(row.came_mm, step)}"
-        rungs.append((row.planned.cut.diameter_mm, f"Ø{units.planned(row.planned.cut.diameter_mm)}", came, state))
-    part, bar = part_of(page.job, page.bore), page.reckoning.bar
-    length = units.length(page.bore.length_mm)
-    diameter = float(bar.diameter_mm) if bar else None
-    return bands(lambda width: bore_band(part, diameter, rungs, length, width))
 
 
 def check_scenes(page: JobPage, angles: tuple[float, float]) -> list[tuple[str, Scene]]:

@@ -23,7 +23,6 @@ from gyrometra.steps.forms import (
     BoreForm,
     CheckSizeForm,
     CutsForm,
-    GuardForm,
     PassSizeForm,
     PlanForm,
     ReadingForm,
@@ -248,9 +247,9 @@ def _true(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRes
 
 
 def _bore(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
-    shown = plates.bore(page)
+    to = request.GET.get("to", "") if request.method == "GET" else ""
+    shown = plates.bore(page, to)
     shown["size_form"] = PassSizeForm(units=page.units, bore=page.bore)
-    shown["guard_form"] = GuardForm()
     shown["gauges"] = Gauge.objects.measuring(page.bore.lower_mm)
     return show(request, page, "bore", {**shown, **extra})
 

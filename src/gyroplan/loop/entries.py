@@ -9,6 +9,8 @@ from pydantic import Field
 
 from gyrocore.checks import require_finite, require_not_negative, require_whole
 from gyroplan.gauges import SizeTaken, require_taken
+from gyroplan.loop.asked import BoreInWork, Rules, require_asked
+from gyroplan.loop.setting import Way
 from gyroplan.shape import STRICT, Count, PassNumber
 
 
@@ -90,6 +92,20 @@ class Zero:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Planned:
+    """The plan was changed: limits, rules, or what sets the cutter. What is cut stays cut, the rest is shared anew."""
+
+    __pydantic_config__ = STRICT
+
+    bore: BoreInWork
+    rules: Rules
+    setting: Way
+    #: What cuts, by name: another bar or bit voids the setting.
+    tool: str = ""
+    kind: Literal["planned"] = "planned"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Undo:
     """Takes back the last entry that stands."""
 
@@ -98,7 +114,7 @@ class Undo:
     kind: Literal["undo"] = "undo"
 
 
-Entry = Annotated[Set | Cut | Size | Touched | TouchOff | Zero | Undo, Field(discriminator="kind")]
+Entry = Annotated[Set | Cut | Size | Touched | TouchOff | Zero | Planned | Undo, Field(discriminator="kind")]
 
 
 def require_entry(prefix: str, entry: Entry) -> None:
@@ -111,5 +127,7 @@ def require_entry(prefix: str, entry: Entry) -> None:
         require_whole(1, **{f"{prefix}.through": entry.through})
     if isinstance(entry, Size):
         require_taken(prefix, entry.taken)
+    if isinstance(entry, Planned):
+        require_asked(entry.bore, entry.rules, entry.setting, prefix=f"{prefix}.")
     if isinstance(entry, (TouchOff, Zero)):
         require_not_negative(**{f"{prefix}.at_division": entry.at_division})

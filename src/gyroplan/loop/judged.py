@@ -9,6 +9,7 @@ from math import hypot
 from gyrocore import verdict
 from gyrocore.checks import TOLERANCE
 from gyroplan.gauges import SizeTaken, believed_size
+from gyroplan.loop.asked import BoreInWork
 from gyroplan.loop.memory import CutMade, LastCuts
 from gyroplan.loop.plan import BoreWork
 
@@ -31,20 +32,24 @@ class Judged:
     verdict: str
 
 
-def judge_row(row: Sequence[SizeTaken], work: BoreWork) -> Judged:
+def judge_row(row: Sequence[SizeTaken], work: BoreWork, bore: BoreInWork) -> Judged:
     """Return what sizes in a row say of the bore; the worse gauge is believed where two contradict each other."""
     found = believed_size(row, work.gauges, work.expansions)
     value, expanded = found.value_mm, found.expanded_mm
     if found.agree is False:
         value, expanded = found.largest.value_mm, found.largest.expanded_mm
-    bore = work.bore
-    called = verdict(
-        value_mm=value, expanded_mm=expanded, lower_mm=bore.bored_lower_mm, upper_mm=bore.bored_upper_mm
-    )  # fmt: skip
-    word = called.verdict
-    if found.agree is False and word == "in":
-        word = "undecided-low" if called.room_low_mm <= called.room_high_mm else "undecided-high"
+    word = verdict_on(bore, value, expanded, found.agree)
     return Judged(value_mm=value, expanded_mm=expanded, agree=found.agree, verdict=word)
+
+
+def verdict_on(bore: BoreInWork, value_mm: float, expanded_mm: float, agree: bool | None) -> str:
+    """Return the guarded verdict on the bored hole's limits; gauges that contradict each other prove nothing in."""
+    called = verdict(
+        value_mm=value_mm, expanded_mm=expanded_mm, lower_mm=bore.bored_lower_mm, upper_mm=bore.bored_upper_mm
+    )  # fmt: skip
+    if agree is False and called.verdict == "in":
+        return "undecided-low" if called.room_low_mm <= called.room_high_mm else "undecided-high"
+    return called.verdict
 
 
 def suspect_of(judged: Judged, cuts: LastCuts | None) -> str | None:

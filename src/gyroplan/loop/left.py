@@ -8,7 +8,7 @@ from math import ceil, floor
 
 from gyrocore import Pass
 from gyrocore.checks import TOLERANCE
-from gyroplan.loop.plan import Rules
+from gyroplan.loop.asked import Rules
 
 #: A finish pass takes at most this share of the depth asked for, or twice the least depth (chosen here: the bar still
 #: bends about alike, and a rest under twice the least cannot be two passes).

@@ -6,7 +6,9 @@ from dataclasses import dataclass
 
 from gyrocore import Pass
 from gyroplan.gauges import SizeTaken
+from gyroplan.loop.asked import BoreInWork, Rules
 from gyroplan.loop.left import Done
+from gyroplan.loop.setting import Way
 
 _NOTHING_DONE = Done()
 
@@ -40,6 +42,10 @@ class LastCuts:
 class Memory:
     """All that the next entry is judged from [mm]."""
 
+    bore: BoreInWork
+    rules: Rules
+    way: Way
+    tool: str
     passes: tuple[Pass, ...]
     known_mm: float
     known_from: str = "found"

@@ -1,83 +1,14 @@
-"""What was planned of a bore: its limits, the shop's rules, how the cutter is set, the gauges at hand."""
+"""A bore's plan and its log: the input of `bore_state`."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from gyrocore import InvalidInput, PassPlan, PassRules, pass_plan
-from gyrocore.checks import require_finite, require_not_negative, require_positive
 from gyroplan.gauges import Expansions, Gauge, require_gauges
-from gyroplan.loop.entries import Entry, require_entry
-from gyroplan.loop.setting import OverBarWay, StepWay, Way
-from gyroplan.shape import STRICT, Count
-
-#: Where `pass_plan` names a field of its own: the field of this plan.
-_FIELDS = {
-    "start_diameter_mm": "bore.start_mm", "aim_diameter_mm": "bore.aim_mm",
-    "hone_allowance_mm": "bore.hone_allowance_mm",
-}  # fmt: skip
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class BoreInWork:
-    """The bore as found (its smallest size) and as it must become; the allowance is on diameter [mm]."""
-
-    __pydantic_config__ = STRICT
-
-    start_mm: float
-    lower_mm: float
-    upper_mm: float
-    aim_mm: float | None = None
-    hone_allowance_mm: float = 0.0
-
-    @property
-    def bored_aim_mm(self) -> float:
-        """The target of the bored hole; it never moves."""
-        aim = (self.lower_mm + self.upper_mm) / 2 if self.aim_mm is None else self.aim_mm
-        return aim - self.hone_allowance_mm
-
-    @property
-    def bored_lower_mm(self) -> float:
-        """The lower limit of the bored hole."""
-        return self.lower_mm - self.hone_allowance_mm
-
-    @property
-    def bored_upper_mm(self) -> float:
-        """The upper limit of the bored hole."""
-        return self.upper_mm - self.hone_allowance_mm
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Rules:
-    """What the shop lays down for its passes; depths are radial, `test_leave_mm` is on diameter [mm]."""
-
-    __pydantic_config__ = STRICT
-
-    rough_depth_mm: float
-    finish_depth_mm: float
-    finish_passes: Count = 2
-    min_depth_mm: float = 0.05
-    spring_passes: Count = 0
-    test_leave_mm: float | None = None
-
-    @property
-    def finish_ask_mm(self) -> float:
-        """The depth that a finish pass is asked to have: the shop's, or its share of what the test cut leaves."""
-        if self.test_leave_mm is None:
-            return self.finish_depth_mm
-        return self.test_leave_mm / 2 / self.finish_passes
-
-    def for_plan(self, hone_allowance_mm: float) -> PassRules:
-        """The same as `pass_plan` takes them."""
-        return PassRules(
-            rough_depth_mm=self.rough_depth_mm,
-            finish_depth_mm=self.finish_depth_mm,
-            finish_passes=self.finish_passes,
-            min_depth_mm=self.min_depth_mm,
-            hone_allowance_mm=hone_allowance_mm,
-            spring_passes=self.spring_passes,
-            test_leave_mm=self.test_leave_mm,
-        )
+from gyroplan.loop.asked import BoreInWork, Rules, require_asked
+from gyroplan.loop.entries import Entry, Planned, require_entry
+from gyroplan.loop.setting import Way
+from gyroplan.shape import STRICT
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -92,6 +23,8 @@ class BoreWork:
     gauges: list[Gauge]
     part_expansion_um_m_k: float = 11.5
     instrument_expansion_um_m_k: float = 11.5
+    #: What cuts, by name; only a `planned` entry with another name asks for it.
+    tool: str = ""
     entries: list[Entry] = field(default_factory=list)
 
     @property
@@ -100,46 +33,42 @@ class BoreWork:
         return Expansions(part_um_m_k=self.part_expansion_um_m_k, instrument_um_m_k=self.instrument_expansion_um_m_k)
 
 
-def first_plan(work: BoreWork) -> PassPlan:
-    """The passes as `pass_plan` gives them, its fields named as they are here; raises InvalidInput."""
-    bore = work.bore
-    aim = bore.bored_aim_mm + bore.hone_allowance_mm
-    try:
-        return pass_plan(
-            start_diameter_mm=bore.start_mm,
-            aim_diameter_mm=aim,
-            rules=work.rules.for_plan(bore.hone_allowance_mm),
-        )
-    except InvalidInput as error:
-        field_name = _FIELDS.get(error.field, f"rules.{error.field}")
-        if field_name == "bore.aim_mm" and bore.aim_mm is None:
-            field_name = "bore.upper_mm"
-        raise InvalidInput(field_name, error.code, given=error.given, allowed=error.allowed, **error.values) from None
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BoreLog:
+    """The log of one bore of one piece: what it was begun with, the entries, the gauges as they were."""
+
+    first: Planned | None = None
+    entries: tuple[Entry, ...] = ()
+    gauges: tuple[Gauge, ...] = ()
+    part_expansion_um_m_k: float = 11.5
+
+    @property
+    def planned_last(self) -> Planned | None:
+        """The plan as the log knows it last."""
+        later = [entry for entry in self.entries if isinstance(entry, Planned)]
+        return later[-1] if later else self.first
+
+    def work_as(self, current: Planned | None) -> BoreWork | None:
+        """The plan and the log; a plan that the log does not know yet stands as its last entry.
+
+        None where there is no plan that can be worked with, neither now nor in the log.
+        """
+        first = self.first or current
+        if first is None:
+            return None
+        entries = list(self.entries)
+        if current is not None and entries and self.planned_last not in (None, current):
+            entries.append(current)
+        begin = first if entries or current is None else current
+        return BoreWork(
+            bore=begin.bore, rules=begin.rules, setting=begin.setting, tool=begin.tool, gauges=list(self.gauges),
+            part_expansion_um_m_k=self.part_expansion_um_m_k, entries=entries,
+        )  # fmt: skip
 
 
 def require_work(work: BoreWork) -> None:
     """Refuse a plan, or an entry, that could never be; raises InvalidInput at its field."""
-    _require_bore(work.bore)
-    first_plan(work)
-    way = work.setting
-    way.require()
-    if isinstance(way, (OverBarWay, StepWay)) and way.bar_diameter_mm >= work.bore.start_mm:
-        raise InvalidInput(
-            "setting.bar_diameter_mm", "not_under", given=way.bar_diameter_mm, allowed=work.bore.start_mm
-        )
+    require_asked(work.bore, work.rules, work.setting)
     require_gauges(work.gauges, work.expansions)
     for place, entry in enumerate(work.entries):
         require_entry(f"entries.{place}", entry)
-
-
-def _require_bore(bore: BoreInWork) -> None:
-    require_positive(**{"bore.start_mm": bore.start_mm, "bore.lower_mm": bore.lower_mm, "bore.upper_mm": bore.upper_mm})
-    if bore.upper_mm < bore.lower_mm:
-        raise InvalidInput("bore.upper_mm", "limits_upside_down", given=bore.upper_mm, allowed=bore.lower_mm)
-    require_finite(**{"bore.aim_mm": bore.aim_mm})
-    if bore.aim_mm is not None and not bore.lower_mm <= bore.aim_mm <= bore.upper_mm:
-        raise InvalidInput(
-            "bore.aim_mm", "not_between", given=bore.aim_mm, least=bore.lower_mm, most=bore.upper_mm,
-            allowed=bore.upper_mm,
-        )  # fmt: skip
-    require_not_negative(**{"bore.hone_allowance_mm": bore.hone_allowance_mm})

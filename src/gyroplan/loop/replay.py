@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from gyrocore import Note, Pass, note
 from gyrocore.checks import TOLERANCE
-from gyroplan.loop.entries import Cut, Entry, Set, Size, Touched, TouchOff, Undo, Zero
-from gyroplan.loop.judged import habit_after, judge_row, suspect_of
+from gyroplan.loop.asked import first_plan, require_asked
+from gyroplan.loop.entries import Cut, Planned, Set, Size, Touched, TouchOff, Undo, Zero
+from gyroplan.loop.judged import habit_after, judge_row, suspect_of, verdict_on
 from gyroplan.loop.left import Done, Known, share_anew, thinner_than
 from gyroplan.loop.memory import CutMade, LastCuts, Memory
-from gyroplan.loop.plan import BoreWork, first_plan, require_work
+from gyroplan.loop.plan import BoreWork, require_work
 from gyroplan.loop.setting import AdvanceWay, DialWay, MicrometerWay, OverBarWay, StepWay, Told
 from gyroplan.loop.state import BoreState, BoreStates
 from gyroplan.refusal import Refused
 
+Act = Set | Cut | Size | Touched | TouchOff | Zero | Planned
 _ABSOLUTE = (OverBarWay, StepWay, MicrometerWay)
 _RELATIVE = (DialWay, AdvanceWay)
 
@@ -41,16 +43,64 @@ def bore_state(work: BoreWork) -> BoreStates:
     Core contract, "The state of the work".
     """
     require_work(work)
+    found = replayed(work)
+    return BoreStates(states=found.states, notes=found.loop.notes(found.memory, found.states[-1]))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Step:
+    """An entry that stands: its place in the log, and what was remembered before and after it."""
+
+    place: int
+    entry: Act
+    before: Memory
+    after: Memory
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Replay:
+    """A log replayed: the states, and the entries that stand with what each changed."""
+
+    loop: Loop
+    begin: Memory
+    steps: tuple[Step, ...]
+    states: tuple[BoreState, ...]
+
+    @property
+    def memory(self) -> Memory:
+        """What is remembered now."""
+        return self.steps[-1].after if self.steps else self.begin
+
+    @property
+    def now(self) -> BoreState:
+        """The state now."""
+        return self.states[-1]
+
+
+def replayed(work: BoreWork) -> Replay:
+    """Replay a log whose entries are sound in themselves; raises InvalidInput at a field of the plan."""
+    require_asked(work.bore, work.rules, work.setting)
     loop = Loop(work)
-    stack = [loop.begin()]
-    states = [loop.state(stack[-1])]
-    for entry in work.entries:
+    begin = loop.begin()
+    steps: list[Step] = []
+    states = [loop.state(begin)]
+    for place, entry in enumerate(work.entries):
+        before = steps[-1].after if steps else begin
         try:
-            stack = loop.after(stack, entry)
-            states.append(loop.state(stack[-1]))
+            if isinstance(entry, Undo):
+                _take_back(steps)
+            else:
+                steps.append(Step(place=place, entry=entry, before=before, after=loop.after(before, entry)))
+            states.append(loop.state(steps[-1].after if steps else begin))
         except Refused as refused:
             states.append(replace(states[-1], refused=refused.refusal))
-    return BoreStates(states=tuple(states), notes=loop.notes(stack[-1], states[-1]))
+    return Replay(loop=loop, begin=begin, steps=tuple(steps), states=tuple(states))
+
+
+def _take_back(steps: list[Step]) -> None:
+    if not steps:
+        raise Refused("kind", "nothing_to_undo")
+    steps.pop()
 
 
 class Loop:
@@ -58,22 +108,22 @@ class Loop:
 
     def __init__(self, work: BoreWork) -> None:
         self.work = work
-        self.way = work.setting
 
     def begin(self) -> Memory:
         """Before the first entry: the tip touches the bore as found, the passes are as planned."""
-        dial = self.way.at_division if isinstance(self.way, DialWay) else 0.0
-        return Memory(passes=first_plan(self.work).passes, known_mm=self.work.bore.start_mm, dial=dial)
+        work = self.work
+        return Memory(
+            bore=work.bore,
+            rules=work.rules,
+            way=work.setting,
+            tool=work.tool,
+            passes=first_plan(work.bore, work.rules).passes,
+            known_mm=work.bore.start_mm,
+            dial=work.setting.at_division if isinstance(work.setting, DialWay) else 0.0,
+        )
 
-    def after(self, stack: list[Memory], entry: Entry) -> list[Memory]:
-        """The memories with this entry on top, or without the last; raises Refused."""
-        if isinstance(entry, Undo):
-            if len(stack) == 1:
-                raise Refused("kind", "nothing_to_undo")
-            return stack[:-1]
-        return [*stack, self._apply(stack[-1], entry)]
-
-    def _apply(self, memory: Memory, entry: Set | Cut | Size | Touched | TouchOff | Zero) -> Memory:
+    def after(self, memory: Memory, entry: Act) -> Memory:
+        """What is remembered after an entry; raises Refused where it does not fit."""
         if isinstance(entry, Set):
             return self._set(memory, entry)
         if isinstance(entry, Cut):
@@ -84,7 +134,7 @@ class Loop:
             return self._touched(memory)
         if isinstance(entry, TouchOff):
             return self._touch_off(memory, entry)
-        return self._zero(memory, entry)
+        return self._planned(memory, entry) if isinstance(entry, Planned) else self._zero(memory, entry)
 
     # what stands
 
@@ -108,45 +158,49 @@ class Loop:
             phase=phase,
             passes_left=memory.passes,
             in_hand=memory.passes[0].number if phase in ("set", "cut", "touch-off") else None,
-            told=self._told(memory) if phase == "set" else None,
-            stands_at=self._stands_at(memory),
-            set_diameter_mm=self._set_diameter(memory),
+            told=self.told(memory) if phase == "set" else None,
+            stands_at=self.stands_at(memory),
+            set_diameter_mm=self.set_diameter(memory),
             known_mm=memory.known_mm,
             known_from=memory.known_from,
             expanded_mm=memory.expanded_mm,
             agree=memory.agree,
-            to_come_off_mm=self.work.bore.bored_aim_mm - memory.known_mm,
+            to_come_off_mm=memory.bore.bored_aim_mm - memory.known_mm,
             verdict=memory.verdict,
             suspect=memory.suspect,
         )
 
-    def _told(self, memory: Memory) -> Told:
+    def told(self, memory: Memory) -> Told:
+        """The move, or the reading, of the pass in hand."""
         target = memory.passes[0].diameter_mm
-        if isinstance(self.way, _RELATIVE):
-            return self.way.told(target - memory.known_mm - memory.moved_mm, memory.dial)
-        return Told(reading_mm=self.way.reading_mm(target - memory.habit_mm))
+        if isinstance(memory.way, _RELATIVE):
+            return memory.way.told(target - memory.known_mm - memory.moved_mm, memory.dial)
+        return Told(reading_mm=memory.way.reading_mm(target - memory.habit_mm))
 
-    def _stands_at(self, memory: Memory) -> float | None:
-        if isinstance(self.way, DialWay):
+    @staticmethod
+    def stands_at(memory: Memory) -> float | None:
+        """The number under the dial's mark, or the reading set last."""
+        if isinstance(memory.way, DialWay):
             return memory.dial
         return memory.reading_mm
 
-    def _set_diameter(self, memory: Memory) -> float | None:
+    def set_diameter(self, memory: Memory) -> float | None:
+        """What the cutter is set to, from what is believed; None without a setting."""
         if not memory.has_setting:
             return None
-        if isinstance(self.way, _RELATIVE):
+        if isinstance(memory.way, _RELATIVE):
             return memory.known_mm + memory.moved_mm
         if memory.came_out_mm is not None:
             return memory.came_out_mm
-        return self.way.diameter_mm(memory.reading_mm or 0.0) + memory.habit_mm
+        return memory.way.diameter_mm(memory.reading_mm or 0.0) + memory.habit_mm
 
     def notes(self, memory: Memory, state: BoreState) -> tuple[Note, ...]:
         """Remarks on the last state."""
-        found, bore = [], self.work.bore
-        thin = thinner_than(memory.passes, self.work.rules.min_depth_mm)
+        found, bore = [], memory.bore
+        thin = thinner_than(memory.passes, memory.rules.min_depth_mm)
         if thin is not None:
             found.append(note("pass_may_rub", number=thin.number, depth_mm=thin.depth_mm,
-                              least_mm=self.work.rules.min_depth_mm))  # fmt: skip
+                              least_mm=memory.rules.min_depth_mm))  # fmt: skip
         room = bore.bored_upper_mm - bore.bored_aim_mm
         if state.expanded_mm is not None and state.expanded_mm > room + TOLERANCE:
             found.append(note("measure_finer", expanded_mm=state.expanded_mm, room_mm=room))
@@ -168,22 +222,22 @@ class Loop:
         if phase != "set" and not again:
             raise Refused("kind", "set_out_of_place", phase=phase)
         self._require_hand(memory, entry.number)
-        return self._moved(memory, self._told(memory).amount if entry.actual is None else entry.actual)
+        return self.moved(memory, self.told(memory).amount if entry.actual is None else entry.actual)
 
-    def _moved(self, memory: Memory, amount: float) -> Memory:
+    def moved(self, memory: Memory, amount: float) -> Memory:
         """The cutter moved by this amount, or to this reading; past the upper limit it is stored, not to be cut."""
-        if isinstance(self.way, _ABSOLUTE):
-            if not self.way.stands_out(amount):
+        if isinstance(memory.way, _ABSOLUTE):
+            if not memory.way.stands_out(amount):
                 raise Refused("actual", "tip_not_out", given=amount)
             moved = replace(memory, reading_mm=amount, came_out_mm=None, setting_has_cut=False)
         else:
-            dial = self.way.turned(memory.dial, amount) if isinstance(self.way, DialWay) else 0.0
-            moved = replace(memory, moved_mm=memory.moved_mm + self.way.moved_mm(amount), dial=dial)
+            dial = memory.way.turned(memory.dial, amount) if isinstance(memory.way, DialWay) else 0.0
+            moved = replace(memory, moved_mm=memory.moved_mm + memory.way.moved_mm(amount), dial=dial)
         moved = replace(moved, has_setting=True, setting_stands=False, row=())
-        stands = self._set_diameter(moved) or 0.0
+        stands = self.set_diameter(moved) or 0.0
         return replace(
             moved,
-            is_set=stands <= self.work.bore.bored_upper_mm + TOLERANCE,
+            is_set=stands <= memory.bore.bored_upper_mm + TOLERANCE,
             as_told=abs(stands - memory.passes[0].diameter_mm) <= TOLERANCE,
         )
 
@@ -194,8 +248,8 @@ class Loop:
         self._require_hand(memory, entry.number)
         for cut in self._bundle(memory, entry):
             if cut.kind != "spring" and not memory.is_set:
-                memory = self._moved(memory, self._told(memory).amount)
-            memory = self._cut_one(memory)
+                memory = self.moved(memory, self.told(memory).amount)
+            memory = self.cut_one(memory)
         return memory
 
     @staticmethod
@@ -214,9 +268,9 @@ class Loop:
             raise Refused("through", "not_set_as_told", given=entry.through)
         return bundle
 
-    def _cut_one(self, memory: Memory) -> Memory:
+    def cut_one(self, memory: Memory) -> Memory:
         """The pass in hand was cut: what it was set to is believed until the bore is measured."""
-        hand, stands = memory.passes[0], self._set_diameter(memory)
+        hand, stands = memory.passes[0], self.set_diameter(memory)
         set_mm = memory.known_mm if stands is None else stands
         met = set_mm > memory.known_mm + TOLERANCE
         after = replace(
@@ -237,8 +291,8 @@ class Loop:
 
     def _made(self, memory: Memory, hand: Pass) -> CutMade:
         reads = None
-        if isinstance(self.way, _ABSOLUTE) and memory.reading_mm is not None:
-            reads = self.way.diameter_mm(memory.reading_mm)
+        if isinstance(memory.way, _ABSOLUTE) and memory.reading_mm is not None:
+            reads = memory.way.diameter_mm(memory.reading_mm)
         return CutMade(
             kind=hand.kind,
             reads_mm=reads,
@@ -253,7 +307,7 @@ class Loop:
         if entry.gauge not in names:
             raise Refused("gauge", "no_such_gauge", given=entry.gauge, choices=", ".join(names))
         row = (*memory.row, entry.taken)
-        judged = judge_row(row, self.work)
+        judged = judge_row(row, self.work, memory.bore)
         suspect = suspect_of(judged, memory.last_cuts)
         measured_cut = memory.after_touch and memory.cut_after_touch
         after = replace(
@@ -270,7 +324,7 @@ class Loop:
         cuts = None if memory.last_cuts is None else replace(memory.last_cuts, touched=True)
         after = replace(
             memory, row=(), is_set=False, as_told=True, has_setting=False, setting_stands=False, moved_mm=0.0,
-            reading_mm=None, came_out_mm=None, setting_has_cut=False, needs_touch_off=isinstance(self.way, _RELATIVE),
+            reading_mm=None, came_out_mm=None, setting_has_cut=False, needs_touch_off=isinstance(memory.way, _RELATIVE),
             after_touch=True, cut_after_touch=False, suspect=None, habit_mm=max(0.0, memory.habit_mm), made=None,
             touched_since_measured=True, last_cuts=cuts,
         )  # fmt: skip
@@ -279,29 +333,65 @@ class Loop:
 
     def _touch_off(self, memory: Memory, entry: TouchOff) -> Memory:
         phase = self.phase(memory)
-        if not isinstance(self.way, _RELATIVE) or phase not in ("touch-off", "set"):
+        if not isinstance(memory.way, _RELATIVE) or phase not in ("touch-off", "set"):
             raise Refused("kind", "touch_off_out_of_place", phase=phase)
-        dial = memory.dial if entry.at_division is None else self._on_dial(entry.at_division)
+        dial = memory.dial if entry.at_division is None else self._on_dial(memory, entry.at_division)
         return replace(
             memory, row=(), dial=dial, moved_mm=0.0, needs_touch_off=False, has_setting=False, setting_stands=False,
             as_told=True,
         )  # fmt: skip
 
-    def _zero(self, memory: Memory, entry: Zero) -> Memory:
-        if not isinstance(self.way, DialWay):
-            raise Refused("kind", "no_dial_to_zero")
-        return replace(memory, row=(), dial=self._on_dial(entry.at_division))
+    def _planned(self, memory: Memory, entry: Planned) -> Memory:
+        """Other limits, rules, or another bar: what is cut and measured stands, the rest is shared anew."""
+        if entry.setting != memory.way or entry.tool != memory.tool:
+            memory = self._swapped(memory, entry)
+        after = replace(memory, bore=replace(entry.bore, start_mm=memory.bore.start_mm), rules=entry.rules)
+        if memory.verdict is not None:
+            word = verdict_on(after.bore, memory.known_mm, memory.expanded_mm or 0.0, memory.agree)
+            after = replace(after, verdict=word)
+        if memory.known_from == "found":
+            after = replace(after, passes=first_plan(after.bore, after.rules).passes)
+        else:
+            after = replace(after, passes=self._shared(after))
+        owed = memory.owed if after.passes else after.known_from == "set" or after.verdict not in (None, "in", "over")
+        stands = self.set_diameter(after)
+        still = memory.is_set and bool(after.passes) and stands is not None
+        return replace(
+            after,
+            owed=owed,
+            row=(),
+            is_set=still and (stands or 0.0) <= after.bore.bored_upper_mm + TOLERANCE,
+            as_told=not still or abs((stands or 0.0) - after.passes[0].diameter_mm) <= TOLERANCE,
+        )
 
-    def _on_dial(self, number: float) -> float:
-        if not isinstance(self.way, DialWay):
+    def _swapped(self, memory: Memory, entry: Planned) -> Memory:
+        """Another bar, bit, or way of setting: as a touched tip; before anything was set, simply the new one."""
+        dial = memory.dial
+        if isinstance(entry.setting, DialWay) and entry.setting != memory.way:
+            dial = entry.setting.at_division
+        fresh = memory.done.passes == 0 and not memory.has_setting and not memory.after_touch
+        after = memory if fresh else self._touched(memory)
+        return replace(
+            after, way=entry.setting, tool=entry.tool, dial=dial, habit_mm=0.0, came_over_mm=None,
+            needs_touch_off=not fresh and isinstance(entry.setting, _RELATIVE),
+        )  # fmt: skip
+
+    def _zero(self, memory: Memory, entry: Zero) -> Memory:
+        if not isinstance(memory.way, DialWay):
+            raise Refused("kind", "no_dial_to_zero")
+        return replace(memory, row=(), dial=self._on_dial(memory, entry.at_division))
+
+    @staticmethod
+    def _on_dial(memory: Memory, number: float) -> float:
+        if not isinstance(memory.way, DialWay):
             raise Refused("at_division", "no_dial_here", given=number)
-        if number >= self.way.divisions_per_turn - TOLERANCE:
-            raise Refused("at_division", "off_the_dial", given=number, allowed=self.way.divisions_per_turn)
+        if number >= memory.way.divisions_per_turn - TOLERANCE:
+            raise Refused("at_division", "off_the_dial", given=number, allowed=memory.way.divisions_per_turn)
         return number
 
     def _shared(self, memory: Memory) -> tuple[Pass, ...]:
         known = Known(
-            aim_mm=self.work.bore.bored_aim_mm,
+            aim_mm=memory.bore.bored_aim_mm,
             size_mm=memory.known_mm,
             is_measured=memory.known_from == "measured",
             verdict=memory.verdict,
@@ -309,7 +399,7 @@ class Loop:
             setting_stands=memory.setting_stands,
             after_touch=memory.after_touch,
         )
-        return share_anew(known, memory.done, self.work.rules)
+        return share_anew(known, memory.done, memory.rules)
 
 
 def _one_more(memory: Memory, hand: Pass) -> Done:

@@ -61,6 +61,13 @@ class DialWay:
         number = (stands_at + outward * divisions) % self.divisions_per_turn
         return 0.0 if self.divisions_per_turn - number <= TOLERANCE else number
 
+    def nearest(self, stands_at: float, number: float, meant: float) -> float:
+        """The divisions outward that bring the dial from one number to another, in the turn nearest to what was meant."""
+        outward = 1.0 if self.numbers == "rise" else -1.0
+        within = (outward * (number - stands_at)) % self.divisions_per_turn
+        turns = round((meant - within) / self.divisions_per_turn)
+        return within + turns * self.divisions_per_turn
+
     def require(self) -> None:
         """Refuse a dial that cannot be; raises InvalidInput at `setting.field`."""
         require_positive(
@@ -123,28 +130,31 @@ class OverBarWay:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class StepWay:
-    """A step gauge: the tip beyond the bar's own surface."""
+    """A step gauge, or a jig with its own zero: the tip beyond the bar's own surface."""
 
     __pydantic_config__ = STRICT
 
     bar_diameter_mm: float
+    #: What it reads with the tip flush with the bar.
+    scale_zero_mm: float = 0.0
     way: Literal["step"] = "step"
 
     def diameter_mm(self, reading_mm: float) -> float:
         """The diameter a reading cuts."""
-        return self.bar_diameter_mm + 2 * reading_mm
+        return self.bar_diameter_mm + 2 * (reading_mm - self.scale_zero_mm)
 
     def reading_mm(self, diameter_mm: float) -> float:
         """The reading of a diameter."""
-        return (diameter_mm - self.bar_diameter_mm) / 2
+        return (diameter_mm - self.bar_diameter_mm) / 2 + self.scale_zero_mm
 
     def stands_out(self, reading_mm: float) -> bool:
         """Whether the tip stands beyond the bar."""
-        return reading_mm > TOLERANCE
+        return reading_mm - self.scale_zero_mm > TOLERANCE
 
     def require(self) -> None:
-        """Refuse a bar without a diameter; raises InvalidInput at `setting.bar_diameter_mm`."""
+        """Refuse a bar without a diameter; raises InvalidInput at `setting.field`."""
         require_positive(**{"setting.bar_diameter_mm": self.bar_diameter_mm})
+        require_finite(**{"setting.scale_zero_mm": self.scale_zero_mm})
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

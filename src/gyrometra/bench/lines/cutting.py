@@ -187,7 +187,7 @@ class DialLine(MachineLine):
         )
         return Answer(
             figure=f"{abs(move.divisions):.1f}".removesuffix(".0"), unit="div",
-            words=[f"{dial_words(move)} on {machine}", f"{self.shown(abs(move.radial_mm))} on radius"],
+            words=[f"{dial_words(move.divisions, machine.dial.divisions_per_turn)} on {machine}", f"{self.shown(abs(move.radial_mm))} on radius"],
             because=self.because("divisions = (want - have) / what one division is on diameter",
                                  [("one division", f"{self.units.fine(move.division_on_diameter_mm)} on diameter")],
                                  "The machine's dial as the crib has it."),

@@ -10,7 +10,7 @@ from django import forms
 
 from gyrometra.bridge.fields import LengthField
 from gyrometra.crib.forms.base import CribForm, read_lengths
-from gyrometra.crib.models import Machine, Reads
+from gyrometra.crib.models import Machine, Numbers, Reads
 
 _SPEED = re.compile(r"^(?:(?P<lever>[A-Za-z0-9]+(?:-[A-Za-z0-9]+)?)\s*[=:\s]\s*)?(?P<rpm>\d+(?:\.\d+)?)$")
 _RANGE = re.compile(r"^(?P<low>\d+(?:\.\d+)?)\s*(?:-|to)\s*(?P<high>\d+(?:\.\d+)?)$")
@@ -32,6 +32,9 @@ class MachineForm(CribForm):
     )
     divisions_per_turn = forms.IntegerField(label="Divisions a turn", required=False, min_value=1, max_value=2000)
     dial_reads = forms.ChoiceField(label="The dial reads", choices=Reads.choices)
+    dial_numbers = forms.ChoiceField(
+        label="Winding out, its numbers", choices=Numbers.choices, initial=Numbers.RISE, required=False
+    )
     unbalanced_max_rpm = forms.IntegerField(
         label="Largest speed for unbalanced work, rpm", required=False, min_value=1, max_value=20000
     )
@@ -61,6 +64,10 @@ class MachineForm(CribForm):
         label="Backlash of its dial, divisions", required=False, min_value=0, max_value=1000, max_digits=6,
         decimal_places=2,
     )  # fmt: skip
+
+    def clean_dial_numbers(self) -> str:
+        """Most dials rise as they are wound out."""
+        return str(self.cleaned_data.get("dial_numbers") or Numbers.RISE)
 
     def clean_feeds_mm_rev(self) -> list[float]:
         """Feeds apart by a comma or a semicolon, finest first."""

@@ -11,7 +11,7 @@ from django import forms
 from gyrocore import InvalidInput, bar_kinds, error_sentence, methods
 from gyrometra.bridge.fields import LengthField
 from gyrometra.crib.forms.base import CribForm, lines_field, read_length, read_pairs
-from gyrometra.crib.models import Bar, Cutter, Head, Reads
+from gyrometra.crib.models import Bar, Cutter, Head, Numbers, Reads
 
 _HOLE = re.compile(r"^(?P<name>[A-Za-z0-9]+)\s*[=:\s]\s*(?P<offset>.+)$")
 
@@ -33,6 +33,9 @@ class HeadForm(CribForm):
     division_mm = LengthField(label="One division", help_text="0.01, or 0.5 thou")
     divisions_per_turn = forms.IntegerField(label="Divisions a turn", min_value=1, max_value=2000)
     dial_reads = forms.ChoiceField(label="The dial reads", choices=Reads.choices)
+    dial_numbers = forms.ChoiceField(
+        label="Winding out, its numbers", choices=Numbers.choices, initial=Numbers.RISE, required=False
+    )
     slide_travel_mm = LengthField(label="The slide moves out by")
     shank_mm = LengthField(label="Its holes take a shank of")
     holes = forms.CharField(
@@ -42,6 +45,10 @@ class HeadForm(CribForm):
         help_text="One a line: name, then offset from the axis with the slide home. 1 0",
     )
     max_rpm = forms.IntegerField(label="Largest speed swung out, rpm", required=False, min_value=1, max_value=20000)
+
+    def clean_dial_numbers(self) -> str:
+        """Most dials rise as they are wound out."""
+        return str(self.cleaned_data.get("dial_numbers") or Numbers.RISE)
 
     def clean_holes(self) -> list[tuple[str, Any]]:
         """Lines or commas; each a name and an offset, each name once."""

@@ -1,6 +1,6 @@
 """What the shop owns: machines, bars, cutters, gauges, indicators, materials, fixtures."""
 
-from gyrometra.crib.models.base import CribChange, CribItem, Reads, mm
+from gyrometra.crib.models.base import CribChange, CribItem, Numbers, Reads, mm
 from gyrometra.crib.models.gauges import Gauge, GaugeQuerySet, Indicator
 from gyrometra.crib.models.machines import Machine, MachineSpeed
 from gyrometra.crib.models.stock import Fixture, Material
@@ -8,5 +8,5 @@ from gyrometra.crib.models.tools import Bar, Cutter, Head, Hole
 
 __all__ = [
     "Bar", "CribChange", "CribItem", "Cutter", "Fixture", "Gauge", "GaugeQuerySet", "Head", "Hole",
-    "Indicator", "Machine", "MachineSpeed", "Material", "Reads", "mm",
+    "Indicator", "Machine", "MachineSpeed", "Material", "Numbers", "Reads", "mm",
 ]  # fmt: skip

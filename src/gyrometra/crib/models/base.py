@@ -53,3 +53,10 @@ class Reads(models.TextChoices):
 
     RADIUS = "radius", "radius"
     DIAMETER = "diameter", "diameter"
+
+
+class Numbers(models.TextChoices):
+    """Which way a dial's numbers run as the cutter goes outward."""
+
+    RISE = "rise", "rise"
+    FALL = "fall", "fall"

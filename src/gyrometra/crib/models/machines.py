@@ -8,7 +8,7 @@ from gyrocore import (
     Dial,
     Drive,
 )
-from gyrometra.crib.models.base import CribItem, Reads, mm
+from gyrometra.crib.models.base import CribItem, Numbers, Reads, mm
 
 
 class Machine(CribItem):
@@ -30,6 +30,8 @@ class Machine(CribItem):
     division_mm = mm(null=True, blank=True)
     divisions_per_turn = models.PositiveIntegerField(null=True, blank=True)
     dial_reads = models.CharField(max_length=8, choices=Reads.choices, default=Reads.RADIUS)
+    #: Whether the dial's numbers rise or fall as the cutter goes outward.
+    dial_numbers = models.CharField(max_length=4, choices=Numbers.choices, default=Numbers.RISE)
     unbalanced_max_rpm = models.PositiveIntegerField(null=True, blank=True)
     #: What its bar cuts large, on diameter, as the shop knows it; small is negative. Only where a micrometer sets it.
     cuts_large_mm = mm(null=True, blank=True)

@@ -26,7 +26,7 @@ from gyrocore import (
     segments_out,
     tuning,
 )
-from gyrometra.crib.models.base import CribItem, Reads, mm
+from gyrometra.crib.models.base import CribItem, Numbers, Reads, mm
 
 
 class Head(CribItem):
@@ -35,6 +35,8 @@ class Head(CribItem):
     division_mm = mm()
     divisions_per_turn = models.PositiveIntegerField()
     dial_reads = models.CharField(max_length=8, choices=Reads.choices)
+    #: Whether the dial's numbers rise or fall as the cutter goes outward.
+    dial_numbers = models.CharField(max_length=4, choices=Numbers.choices, default=Numbers.RISE)
     slide_travel_mm = mm()
     shank_mm = mm()
     max_rpm = models.PositiveIntegerField(null=True, blank=True)

@@ -2,10 +2,10 @@
 
 from gyrometra.steps.forms.cuts import CutsForm
 from gyrometra.steps.forms.logs import (
+    ActForm,
     CheckSizeForm,
+    DivisionForm,
     EntryForm,
-    GuardForm,
-    PassSetForm,
     PassSizeForm,
     ReadingForm,
     RemarkForm,
@@ -25,16 +25,16 @@ from gyrometra.steps.forms.work_shown import work_initial
 
 __all__ = [
     "BAR_FORMS",
+    "ActForm",
     "BarForm",
     "BoreForm",
     "CentresBarForm",
     "CheckSizeForm",
     "CutsForm",
+    "DivisionForm",
     "EntryForm",
-    "GuardForm",
     "HeadBarForm",
     "LineBarForm",
-    "PassSetForm",
     "PassSizeForm",
     "PilotBarForm",
     "PlanForm",

@@ -82,7 +82,7 @@ class CutsForm(PlanForm):
         trial = self.trial()
         try:
             if trial.start_mm is not None:
-                trial.shared()
+                trial.require_passes()
         except InvalidInput as error:
             self.refuse(error, self._FIELDS, "rough_depth_mm")
             return values

@@ -102,14 +102,26 @@ def _worded(error: InvalidInput, units: Units) -> str:
     return error_sentence(error, units.unit)
 
 
+#: A size farther than this from what is there is asked: chosen here, more than any pass takes.
+_FAR_MM, _FAR_SHARE = 2.0, 0.05
+
+
 class SizeEntryForm(EntryForm):
     """A measured diameter with a named gauge."""
 
     value = forms.CharField(max_length=60, error_messages={"required": "Type the size, then Enter."})
-    gauge = forms.ModelChoiceField(Gauge.objects.filter(retired=False), empty_label=None)
+    gauge = forms.ModelChoiceField(
+        Gauge.objects.filter(retired=False), empty_label=None,
+        error_messages={"required": "Which gauge read it?", "invalid_choice": "This gauge is not in use any more."},
+    )  # fmt: skip
+    #: The text typed, once more: a size far from what is there is asked before it is logged.
+    sure = forms.CharField(max_length=60, required=False)
 
-    def __init__(self, *args: Any, units: Units, bore: Bore, **kwargs: Any) -> None:
+    def __init__(self, *args: Any, units: Units, bore: Bore, expected_mm: float | None = None, **kwargs: Any) -> None:
         self.units, self.bore = units, bore
+        self.expected_mm = bore.aim_mm if expected_mm is None else expected_mm
+        #: Asked whether it is meant.
+        self.is_far = False
         super().__init__(*args, **kwargs)
 
     def clean(self) -> dict[str, Any]:
@@ -133,18 +145,47 @@ class SizeEntryForm(EntryForm):
         if slip is not None:
             self.add_error("value", f"{text} is 25.4 times off. Did you mean "
                                     f"{words(slip.likely_mm)} {self.units.label}?")  # fmt: skip
+        elif abs(float(size) - self.expected_mm) > max(_FAR_MM, _FAR_SHARE * self.expected_mm) and not (
+            str(self.cleaned_data.get("sure") or "").strip() == text.strip()
+        ):
+            self.is_far = True
+            self.add_error("value", f"{text} reads as {words(size)} {self.units.label}, but the bore stands at about "
+                                    f"{words(self.expected_mm)}. Is it meant?")  # fmt: skip
         elif not gauge.range_low_mm <= size <= gauge.range_high_mm:
             self.add_error("value", f"{text} reads as {words(size)} {self.units.label}; {gauge.name} measures "
                                     f"{words(gauge.range_low_mm)} to {words(gauge.range_high_mm)}.")  # fmt: skip
 
 
-class PassSizeForm(SizeEntryForm):
+class TemperatureForm(forms.Form):
+    """How warm part and gauge are, and how well that is known; 20 °C where nothing was measured."""
+
+    part_temp_c = forms.DecimalField(min_value=-20, max_value=80, max_digits=5, decimal_places=2, required=False)
+    gauge_temp_c = forms.DecimalField(min_value=-20, max_value=80, max_digits=5, decimal_places=2, required=False)
+    temp_u_c = forms.DecimalField(min_value=0, max_value=20, max_digits=5, decimal_places=2, required=False)
+
+    def clean(self) -> dict[str, Any]:
+        """Nothing typed is 20 °C; a warm part needs the gauge's own temperature, and both are known to a degree."""
+        values = super().clean() or {}
+        part, gauge = values.get("part_temp_c"), values.get("gauge_temp_c")
+        if part is not None and gauge is None and part != 20 and "gauge_temp_c" not in self.errors:
+            self.add_error("gauge_temp_c", f"The part is at {part:f} °C: how warm is the gauge? One that lay beside the "
+                                           "part is as warm as it is.")  # fmt: skip
+        if values.get("temp_u_c") is None:
+            values["temp_u_c"] = Decimal(0) if part is None and gauge is None else _DEGREE
+        values["part_temp_c"] = Decimal(20) if part is None else part
+        values["gauge_temp_c"] = Decimal(20) if gauge is None else gauge
+        return values
+
+
+#: How well a temperature is known that was typed without saying so.
+_DEGREE = Decimal(1)
+
+
+class PassSizeForm(TemperatureForm, SizeEntryForm):
     """A size after a pass."""
 
-    number = forms.IntegerField(min_value=1, max_value=999)
 
-
-class CheckSizeForm(SizeEntryForm):
+class CheckSizeForm(TemperatureForm, SizeEntryForm):
     """A size at a station of the finished bore; the gauge must reach it."""
 
     def clean(self) -> dict[str, Any]:
@@ -159,8 +200,6 @@ class CheckSizeForm(SizeEntryForm):
 
     z = forms.CharField(max_length=60)
     angle_deg = forms.DecimalField(min_value=0, max_value=Decimal("359.99"))
-    part_temp_c = forms.DecimalField(min_value=-20, max_value=80, required=False)
-    repeat = forms.BooleanField(required=False)
 
     def clean_z(self) -> Decimal:
         """Depth from the open face, inside the bore."""
@@ -175,17 +214,22 @@ class CheckSizeForm(SizeEntryForm):
             )
         return depth
 
-    def clean_part_temp_c(self) -> Decimal:
-        """20 unless it was measured."""
-        value = self.cleaned_data.get("part_temp_c")
-        return Decimal(20) if value is None else Decimal(value)
 
-
-class PassSetForm(EntryForm):
-    """The dial was set for a pass, or pass by pass through a whole bundle."""
+class ActForm(EntryForm):
+    """A tap on the pass in hand."""
 
     number = forms.IntegerField(min_value=1, max_value=999)
     through = forms.IntegerField(min_value=1, max_value=999, required=False)
+    actual = forms.CharField(max_length=60, required=False)
+
+
+class DivisionForm(EntryForm):
+    """A number on the dial: touched off there, or turned there."""
+
+    at_division = forms.DecimalField(
+        min_value=0, max_value=9999, max_digits=10, decimal_places=4, required=False,
+        error_messages={"invalid": "The number under the dial's mark is a figure like 40 or 40.5."},
+    )  # fmt: skip
 
 
 class RemarkForm(EntryForm):
@@ -194,11 +238,3 @@ class RemarkForm(EntryForm):
     number = forms.IntegerField(min_value=1, max_value=999)
     sound = forms.ChoiceField(choices=CutEntry.Sound.choices)
     look = forms.ChoiceField(choices=CutEntry.Look.choices)
-
-
-class GuardForm(EntryForm):
-    """The three guard steps, all confirmed."""
-
-    locked = forms.BooleanField(error_messages={"required": "Lock the spindle out before hands go in."})
-    cleared = forms.BooleanField(error_messages={"required": "Indicator, stylus and chuck key out first."})
-    swung = forms.BooleanField(error_messages={"required": "Turn a full swing by hand and watch the jaws."})

@@ -61,7 +61,7 @@ class PlanForm(TypedForm):
         if trial.start_mm is None:
             return
         try:
-            trial.shared()
+            trial.require_passes()
         except InvalidInput as error:
             if error.code not in _RUBS:
                 return

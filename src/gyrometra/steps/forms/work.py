@@ -20,7 +20,7 @@ from gyrocore import (
 )
 from gyrometra.bridge.fields import LengthField, LimitsField, TypedForm
 from gyrometra.crib.models import Fixture, Machine, Material
-from gyrometra.cutting.ledger import why_begun
+from gyrometra.cutting.record import why_begun
 from gyrometra.inspection.judged import last_piece
 from gyrometra.jobs.models import Bore, Job, SetUp
 from gyrometra.jobs.services import Row, WorkData

@@ -1,8 +1,9 @@
 """Dial plates and rows of the steps: results as words in the reader's unit, each with its because."""
 
+from gyrometra.steps.plates.acts import NotRead, act_of, rests_on, size_act
 from gyrometra.steps.plates.bar import bar, bar_rows, opening_line, tuning_line
 from gyrometra.steps.plates.base import Because, Plate, ghost_rail, rail
-from gyrometra.steps.plates.bore import bore, bundle_values, cut_values
+from gyrometra.steps.plates.bore import bore, guards_due
 from gyrometra.steps.plates.check import check, first_waiting, signed_verdict, verdict_plate
 from gyrometra.steps.plates.cuts import cut_totals, cuts, pass_rows
 from gyrometra.steps.plates.head import hole_rows
@@ -15,28 +16,31 @@ from gyrometra.steps.plates.work import work
 
 __all__ = [
     "Because",
+    "NotRead",
     "Plate",
+    "act_of",
     "bar",
     "bar_rows",
     "bore",
-    "bundle_values",
     "check",
     "cut_totals",
-    "cut_values",
     "cuts",
     "dial_words",
     "first_waiting",
     "ghost_rail",
+    "guards_due",
     "hole_rows",
     "line_table",
     "opening_line",
     "packing_words",
     "pass_rows",
     "rail",
+    "rests_on",
     "round_initial",
     "sheet_facts",
     "sheet_plates",
     "signed_verdict",
+    "size_act",
     "true",
     "tuning_line",
     "verdict_plate",

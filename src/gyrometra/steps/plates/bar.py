@@ -5,64 +5,65 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from gyrocore import bar_kind, sentence
+from gyrocore import BarChoice, RankedBar, bar_kind, cutting_force, sentence
 from gyrodraw import dial_scale
 from gyrometra.bridge.units import Units
+from gyrometra.crib.models import Bar
 from gyrometra.jobs.reckon import Reckoning
 from gyrometra.steps.page import JobPage
-from gyrometra.steps.plates.base import Because, Plate
+from gyrometra.steps.plates.base import LIMIT_WORDS, Because, Plate, verdict_words
 from gyrometra.steps.plates.centres import centres_plates
 from gyrometra.steps.plates.head import hole_plate
 from gyrometra.steps.plates.line import line_plates
+from gyroplan.plan import worst_deflection
 
 
 @dataclass(frozen=True, kw_only=True)
 class BarRow:
-    """A bar of the crib in the list."""
+    """A bar of the crib in the list; `state` is its one verdict: ok, caution, stop, or out where it cannot go in."""
 
     pk: int
     words: str
     gripped: str
     stiffness: str
     spring: str
-    usable: bool
+    state: str
     picked: bool
     tag: str
     reason: str
 
 
 def bar_rows(page: JobPage) -> list[BarRow]:
-    """The crib's bars: usable first; each that will not do with its reason."""
-    reckoning, units = page.reckoning, page.units
-    choice = reckoning.choice
+    """The crib's bars, best first; each with its verdict over all passes."""
+    choice = page.reckoning.choice
     if choice is None:
         return []
     by_name = {bar.name: bar for bar in page.bars}
-    rows = []
-    for ranked in choice.ranked:
-        bar = by_name[ranked.name]
-        push = abs(reckoning.force.radial_n) if reckoning.force else None
-        spring = push / ranked.tip_stiffness_n_mm if push is not None else None
-        tags = [
-            tag
-            for tag, name in (("rule picks it", choice.by_rule), ("stiffest", choice.by_stiffness))
-            if name == ranked.name
-        ]
-        rows.append(
-            BarRow(
-                pk=bar.pk,
-                words=f"{bar.name} · {bar_kind(bar.kind).label} Ø{units.plain(bar.diameter_mm)} x "
-                f"{units.length(bar.length_mm)}",
-                gripped=units.length(float(bar.length_mm) - ranked.overhang_mm),
-                stiffness=f"{ranked.tip_stiffness_n_mm / 1000:.1f}",
-                spring="" if spring is None else units.small(spring),
-                usable=ranked.usable,
-                picked=reckoning.bar is not None and reckoning.bar.pk == bar.pk,
-                tag=", ".join(tags),
-                reason=" ".join(sentence(reason, units.unit) for reason in ranked.reasons),
-            )
-        )
-    return rows
+    rows = [_bar_row(page, choice, ranked, by_name[ranked.name]) for ranked in choice.ranked]
+    order = {"ok": 0, "caution": 0, "stop": 1, "out": 2}
+    return sorted(rows, key=lambda row: order[row.state])
+
+
+def _bar_row(page: JobPage, choice: BarChoice, ranked: RankedBar, bar: Bar) -> BarRow:
+    reckoning, units = page.reckoning, page.units
+    picked = reckoning.bar is not None and reckoning.bar.pk == bar.pk
+    verdict = page.bar_verdict if picked else reckoning.verdict_of(bar, ranked.overhang_mm, reckoning.carried)
+    worst = worst_deflection(reckoning.carried, ranked.tip_stiffness_n_mm)
+    names = (("least overhang, then largest", choice.by_rule), ("stiffest", choice.by_stiffness))
+    state = "out" if not ranked.usable else verdict.state if verdict else "ok"
+    reasons = " ".join(sentence(reason, units.unit) for reason in ranked.reasons)
+    return BarRow(
+        pk=bar.pk,
+        words=f"{bar.name} · {bar_kind(bar.kind).label} Ø{units.plain(bar.diameter_mm)} x "
+        f"{units.length(bar.length_mm)}",
+        gripped=units.length(float(bar.length_mm) - ranked.overhang_mm),
+        stiffness=f"{ranked.tip_stiffness_n_mm / 1000:.1f}",
+        spring="" if worst is None else units.small(worst.spring_mm),
+        state=state,
+        picked=picked,
+        tag=", ".join(tag for tag, name in names if name == ranked.name),
+        reason=reasons if state == "out" else "" if verdict is None or state == "ok" else verdict_words(verdict, units),
+    )
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -88,17 +89,15 @@ def opening_line(page: JobPage) -> StateLine | None:
     found, units = page.reckoning.opening, page.units
     if found is None:
         return None
-    hard = [name for name in found.overhang.exceeded if name != "rule"]
-    words = f"springs {units.small(found.spring_mm)} at {units.planned(found.cut.depth_mm)} deep"
+    words = f"deflects {units.small(found.spring_mm)} at {units.planned(found.cut.depth_mm)} deep"
     if not found.enters:
         return StateLine(state="over", words="does not enter the bore as found, or is too short")
-    if hard:
-        limit = units.limit(found.overhang.hard_limit_mm or 0)
-        return StateLine(state="over", words=f"{words}: past its hard limit of {limit}")
+    state = {"ok": "in", "caution": "advice", "stop": "over"}[found.verdict.state]
+    if state == "over":
+        return StateLine(state=state, words=f"{words}. {verdict_words(found.verdict, units)}")
     then = f"the bar below then enters Ø{units.planned(page.reckoning.entry_mm or 0)}"
-    if found.overhang.exceeded:
-        return StateLine(state="advice", words=f"{words}: past the rule of thumb; {then}")
-    return StateLine(state="in", words=f"{words}; {then}")
+    past = "" if state == "in" else f" {verdict_words(found.verdict, units)}"
+    return StateLine(state=state, words=f"{words}; {then}.{past}")
 
 
 def tuning_line(page: JobPage) -> StateLine | None:
@@ -129,7 +128,7 @@ def bar(page: JobPage) -> list[Plate]:
     if way == "centres":
         return centres_plates(page)
     if reckoning.reach is None or reckoning.out_mm is None:
-        return [Plate(label="Hang the bar out", governs="Missing:", reason="a reach that fits")]
+        return [Plate(label="Bar overhang", governs="Missing:", reason="a reach that fits")]
     out = _hang_out(page, reckoning.out_mm)
     if way == "head":
         return [hole_plate(page), out, _spring(page)]
@@ -137,29 +136,29 @@ def bar(page: JobPage) -> list[Plate]:
 
 
 def _hang_out(page: JobPage, reach: float) -> Plate:
-    units, found, picked = page.units, page.reckoning.overhang, page.reckoning.bar
+    units, found, picked = page.units, page.reckoning.overhung, page.reckoning.bar
     in_head = picked is not None and picked.is_fixed
     base: dict[str, Any] = {
-        "label": "The bar stands out" if in_head else "Hang the bar out",
+        "label": "The bar stands out" if in_head else "Bar overhang",
         "number": units.length(reach),
         "unit": units.label,
     }
     if picked is None:
-        return Plate(**base, words=("pick a bar from the list",), governs="Reach governs:",
+        return Plate(**base, words=("pick a bar from the list",), governs="Limited by reach:",
                      reason="bore, past the end, clear of the holder")  # fmt: skip
     if found is None:
         return Plate(**base, words=("holder face to cutter point",), governs="1 of 2 missing:",
                      reason="the cutter; bar is in")  # fmt: skip
-    hard = found.hard_limit_mm
-    state, governs = "plain", f"{_CRITERION[found.governing]} governs:"
-    in_hand = found.safe_overhang_mm - reach
-    reason = f"{units.limit(in_hand)} in hand of {units.limit(found.safe_overhang_mm)}"
-    if found.exceeded == ("rule",):
-        state, governs = "warn", "Advice governs:"
-        reason = f"{units.length(-in_hand)} over. Hard limit {units.limit(hard or 0)}"
-    elif found.exceeded:
-        state, governs = "bad", f"Do not run. {_CRITERION[found.exceeded[-1]]}:"
-        reason = f"{units.length(reach - (hard or 0))} past the hard limit of {units.limit(hard or 0)}"
+    state = {"ok": "plain", "caution": "warn", "stop": "bad"}[found.state]
+    in_hand = (found.safe_mm or 0.0) - reach
+    governs = f"Limited by {LIMIT_WORDS[found.governing]}:"
+    reason = f"{units.limit(in_hand)} in hand of {units.limit(found.safe_mm or 0)}"
+    if found.state != "ok" and found.at_mm is not None:
+        past = reach - found.at_mm
+        governs = f"{'Do not run' if found.state == 'stop' else 'Caution'}, {LIMIT_WORDS[found.by]}:"
+        reason = f"{units.length(past)} past the {units.limit(found.at_mm)} that pass {found.number} allows"
+        if found.by == "rule":
+            reason = f"{units.length(past)} past the {_rule_words(picked)} rule"
     stays = units.length(float(picked.length_mm) - reach)
     return Plate(
         **base,
@@ -172,52 +171,77 @@ def _hang_out(page: JobPage, reach: float) -> Plate:
         reason=reason,
         state=state,
         because=Because(
-            formula="rule: ratio x D; deflection: |radial| L^3 / (3 E I) = budget; "
+            formula="rule: ratio x D; deflection: |radial| L^3 / (3 E I) = allowed; "
             "chatter: b (t o cos^2 K + m) kc = 2 k z (1 + z)",
             inputs=[
-                *((_CRITERION[x.criterion], units.limit(x.overhang_mm) if x.overhang_mm else "sets no limit")
+                *((_LIMIT_NAMES[x.criterion], f"{units.limit(x.at_mm)}, pass {x.number}" if x.at_mm else "sets no limit")
                   for x in found.limits),
-                ("allowed spring, on radius", f"{units.fine(page.reckoning.budget_mm)} {units.label}"),
+                *_budget_inputs(page),
                 *((sentence(n, units.unit), "") for n in found.notes),
             ],
-            source="Rule: shop practice. Bending: Euler-Bernoulli. Chatter: oriented one-mode limit.",
+            source="Rule: shop practice. Deflection: Euler-Bernoulli. Chatter: oriented one-mode limit; the damping is not known "
+            "better than to a factor of three.",
         ),
     )  # fmt: skip
 
 
-_CRITERION = {"rule": "Rule of thumb", "deflection": "Deflection", "chatter": "Chatter"}
+_LIMIT_NAMES = {
+    "rule": "Rule of thumb, advice", "deflection": "Deflection, hard", "chatter": "Chatter may begin, caution",
+    "certain": "Chatter at three times the damping, hard",
+}  # fmt: skip
+_BUDGET_WORDS = {
+    "next": "a quarter of what the next pass takes off", "tolerance": "a quarter of the tolerance",
+    "alike": "six tenths of the tolerance: the pass before is alike and measured", "own": "your own figure",
+}  # fmt: skip
+
+
+def _rule_words(bar: Bar) -> str:
+    return f"{bar_kind(bar.kind).rule_ratio:g} x D"
+
+
+def _budget_inputs(page: JobPage) -> list[tuple[str, str]]:
+    """What each kind of pass may spring, on radius, and why."""
+    units = page.units
+    seen: dict[str, str] = {}
+    for load in page.reckoning.carried:
+        words = f"{units.fine(round(load.budget_mm, 5))} {units.label}, {_BUDGET_WORDS[load.budget_from]}"
+        seen.setdefault(words, f"{load.kind} pass {load.number} may deflect, on radius")
+    return [(name, words) for words, name in seen.items()]
 
 
 def _spring(page: JobPage) -> Plate:
     units, reckoning = page.units, page.reckoning
-    spring, force = reckoning.spring_mm, reckoning.force
-    if spring is None or force is None:
-        return Plate(label="Spring at the cutter", governs="Missing:", reason="bar and cutter")
-    over = spring > reckoning.budget_mm
-    own = reckoning.plan.budget_mm is not None
+    worst = reckoning.deflection
+    if worst is None:
+        return Plate(label="Deflection at the cutter", governs="Missing:", reason="bar and cutter")
+    over = worst.share > 1 + 1e-9
+    force = cutting_force(worst.load.cut)
     return Plate(
-        label="Spring, on radius",
-        number=units.small(spring),
+        label=f"Deflection, on radius, pass {worst.load.number}",
+        number=units.small(worst.spring_mm),
         unit=units.label,
         words=(
-            f"allowed {units.fine(reckoning.budget_mm)}, push {force.radial_n:.0f} N",
-            f"{(reckoning.tip_stiffness_n_mm or 0) / 1000:.1f} N/µm, rings at {reckoning.frequency_hz or 0:.0f} Hz",
+            f"allowed {units.fine(round(worst.load.budget_mm, 5))}, radial force {worst.radial_n:.0f} N",
+            f"{(reckoning.tip_stiffness_n_mm or 0) / 1000:.1f} N/µm, natural frequency "
+            f"{reckoning.frequency_hz or 0:.0f} Hz",
         ),
         governs="Allowed:",
-        reason="your own figure" if own else "a quarter of the size tolerance",
+        reason=_BUDGET_WORDS[worst.load.budget_from],
         state="bad" if over else "plain",
         because=Because(
-            formula="spring = |radial force| / stiffness of the bar with its real steps",
+            formula="deflection = |radial force| / stiffness of the bar with its real steps",
             inputs=[
                 ("stiffness at the cutter", f"{(reckoning.tip_stiffness_n_mm or 0) / 1000:.1f} N/µm"),
-                ("lowest mode", f"{reckoning.frequency_hz or 0:.0f} Hz"),
+                ("natural frequency", f"{reckoning.frequency_hz or 0:.0f} Hz"),
                 *([("as stiff as a plain bar of", f"Ø{units.planned(reckoning.stands_out.equal_diameter_mm)}")]
                   if reckoning.bar and reckoning.bar.steps_mm and reckoning.stands_out else []),
-                ("radial force", f"{force.radial_n:.1f} N"),
+                ("radial force", f"{worst.radial_n:.1f} N"),
                 ("specific force kc", f"{force.kc_mpa:.0f} MPa"),
-                ("chip thickness", f"{force.chip_thickness_mm:.3f} mm"),
+                ("chip thickness", f"{units.fine(round(force.chip_thickness_mm, 4))} {units.label}"),
+                *_budget_inputs(page),
             ],
-            source="Kienzle on the chord of the edge; Euler-Bernoulli beam of the stepped bar, clamped at the holder.",
+            source="Kienzle on the chord of the edge; Euler-Bernoulli beam of the stepped bar, clamped at the holder. "
+            "What a pass may deflect: chosen here, editable.",
         ),
     )  # fmt: skip
 
@@ -230,8 +254,8 @@ def _heaviest(reckoning: Reckoning, units: Units) -> Plate:
         label="Heaviest cut left, radial" if reckoning.done and reckoning.left else "Heaviest cut, radial",
         number=units.planned(cut.depth_mm),
         unit=units.label,
-        words=(f"feed {units.plain(cut.feed_mm_rev)} a turn", f"cutting force {force.tangential_n:.0f} N"),
-        governs="Pass plan governs:",
+        words=(f"feed {units.plain(cut.feed_mm_rev)} per rev", f"cutting force {force.tangential_n:.0f} N"),
+        governs="From the pass plan:",
         reason=f"{reckoning.material.label}, kc1.1 {reckoning.material.kc11_mpa:.0f} MPa",
         because=Because(
             formula="kc = kc1.1 h^-mc, Fc = kc a f",

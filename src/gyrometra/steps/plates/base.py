@@ -6,8 +6,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from gyrodraw import Scene
+from gyrometra.bridge.units import Units
 from gyrometra.steps import progress, progress_words
 from gyrometra.steps.page import JobPage
+from gyroplan.plan import BarVerdict
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -33,6 +35,21 @@ class Plate:
     reason: str = ""
     state: str = "plain"
     because: Because | None = None
+
+
+LIMIT_WORDS = {"rule": "rule of thumb", "deflection": "deflection", "chatter": "chatter"}
+
+
+def verdict_words(verdict: BarVerdict, units: Units) -> str:
+    """A bar's verdict with the limit that says so: the same words wherever it is shown."""
+    of_overhang = bool(verdict.limits) and verdict.at_mm is not None
+    at = f" of {units.limit(verdict.at_mm or 0)}" if of_overhang else ""
+    name = LIMIT_WORDS.get(verdict.by, "")
+    if verdict.state == "stop":
+        return f"Do not run: past the {name} limit{at}, pass {verdict.number}."
+    if verdict.by == "chatter":
+        return f"Past the chatter limit{at} it may chatter: listen, be ready to shorten, slow down or change the nose."
+    return f"Past the {name}{at}: listen on the first pass." if verdict.state == "caution" else "OK."
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -1,64 +1,415 @@
-"""The Bore page: ledger, next setting, what is left."""
+"""The Bore page: the pass in hand, what to dial or what was measured, and what that changes."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from gyrometra.bridge.units import Units, to_decimal
-from gyrometra.cutting.ledger import Ledger, PassRow
+from gyrocore import sentence
+from gyrodraw import Scene, lever_gate
+from gyrometra.cutting.models import CutEntry
+from gyrometra.jobs.reckon import PlannedPass
 from gyrometra.jobs.setting import Setting
 from gyrometra.steps import scenes
+from gyrometra.steps.bore_scene import bore_scenes
 from gyrometra.steps.page import JobPage
-from gyrometra.steps.plates.base import Plate
-from gyrometra.steps.plates.setting import setting_plate
+from gyrometra.steps.plates.base import Because, verdict_words
+from gyrometra.steps.plates.setting import (
+    because_of,
+    crown_scene,
+    division_words,
+    figure,
+    setting_column,
+    setting_words,
+    stands_words,
+    worth_words,
+)
+from gyroplan.loop import BoreState, DialWay, PassCut
+from gyroplan.plan import ROUGHING
 
 
 @dataclass(frozen=True, kw_only=True)
-class LedgerLine:
-    """One pass of the ledger."""
+class DialPlate:
+    """What is turned or read for a pass, told once; as a preview it is grey and no setting."""
+
+    name: str
+    note: str
+    number: str
+    unit: str
+    hands: str
+    scene: Scene | None
+    governs: str
+    reason: str
+    because: Because
+    stands: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Lever:
+    """A speed or a feed: its figure, its position drawn, what it changes from."""
+
+    name: str
+    number: str
+    unit: str
+    scene: Scene | None
+    words: str
+    changed: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Taken:
+    """One reading of the measurement in hand."""
+
+    number: int
+    size: str
+    gauge: str
+    at: Any
+
+
+@dataclass(frozen=True, kw_only=True)
+class SizePlate:
+    """The size believed, and in one sentence what it changes."""
+
+    number: str
+    within: str
+    words: str
+    sentence: str
+    state: str
+    taken: Sequence[Taken]
+
+
+@dataclass(frozen=True, kw_only=True)
+class PassDone:
+    """A pass in the log."""
 
     number: int
     kind: str
     wanted: str
     dialled: str
     came: str
-    spread: str
     off: str
     state: str
     remark: str
     slip: str
-    is_now: bool
 
 
-def bore(page: JobPage) -> dict[str, Any]:
-    """All that the Bore page prints."""
-    units, ledger = page.units, page.ledger
-    current = ledger.current
-    lines = [_ledger_line(row, ledger, units) for row in ledger.rows]
+@dataclass(frozen=True, kw_only=True)
+class Guard:
+    """A step that is due before power."""
+
+    name: str
+    words: str
+
+
+#: The step of the track that each phase is at.
+_TRACK = {"touch-off": "set", "set": "set", "cut": "cut", "measure": "measure", "over": "measure", "done": "measure"}
+_KIND_WORDS = {"rough": "roughing", "test": "test cut, short of size", "finish": "finish", "spring": "spring pass"}
+
+
+def bore(page: JobPage, to: str = "") -> dict[str, Any]:
+    """All that the Bore page prints; `to` is where the reader went on to: `set`, `measure`."""
+    ladder, state = page.reckoning.ladder, page.reckoning.state
+    if ladder is None or state is None:
+        return {"state": None, "bands": scenes.work_scenes(page)}
+    mode = _mode(page, state, to)
+    following = _following(page)
     return {
-        "rests_until": ledger.rests_until(page.today),
-        "ledger": ledger,
-        "current": current,
-        "bundle": bundle(page),
-        "touched": _touched_words(page),
-        "lines": lines,
-        "bands": scenes.bore_scenes(page),
-        "plates": _bore_plates(page, ledger, current),
-        "settled": current is not None and current.set_entry is not None,
-        "last_set": next((r for r in reversed(ledger.rows) if r.set_entry is not None), None),
-    }
+        "state": state,
+        "mode": mode,
+        "track": _TRACK["set" if mode == "set" else "cut" if mode == "cut" else state.phase]
+        if mode != "measure" else "measure",
+        "hand": _hand(page, state, mode),
+        "kind": _kind_words(page, state, mode),
+        "count": page.pass_count,
+        "dial": _dial(page, following) if following is not None and following.setting.told is not None else None,
+        "stands": _stands(page, state),
+        "set_words": page.units.planned(state.set_diameter_mm or state.known_mm),
+        "known_words": page.units.planned(state.known_mm),
+        "levers": _levers(page, following, ladder.done),
+        "guards": guards_due(page) if mode == "set" else [],
+        "bundle": bundle_end(page),
+        "size": _size(page, state) if mode in ("measure", "over", "done") else None,
+        "over": _over(page, state) if state.phase == "over" else None,
+        "gauge_hint": page.cuts_logged.last_size,
+        "rests_until": page.rests_until,
+        "lines": [_done(page, cut) for cut in ladder.done],
+        "bar_state": bar_words(page),
+        "notes": [sentence(n, page.units.unit) for n in ladder.replay.loop.notes(ladder.replay.memory, state)],
+        "suspect": _suspect_words(page, state),
+        "touched": _touched_words(page, state),
+        "bands": bore_scenes(page, mode),
+        "dialled_as": _dialled_as(page),
+        "has_dial": isinstance(ladder.way, DialWay),
+        "column": setting_column(page),
+        "cut_minutes": following.time.minutes_per_pass if following and following.time else None,
+    }  # fmt: skip
 
 
-def _touched_words(page: JobPage) -> str:
-    """What a touched tip voids, and what to do before the next pass."""
-    ledger, bar = page.ledger, page.reckoning.bar
-    if not ledger.touched:
+def _mode(page: JobPage, state: BoreState, to: str) -> str:
+    """Measuring goes on until the reader goes on; everything else follows from the phase."""
+    if state.phase in ("over", "measure", "touch-off"):
+        return state.phase
+    if to == "measure":
+        return "measure"
+    rows = page.cuts_logged.rows
+    just_measured = bool(rows) and rows[-1].kind == CutEntry.Kind.SIZE
+    if just_measured and to != "set" and state.phase in ("set", "cut", "done"):
+        return "measure"
+    return state.phase
+
+
+def _following(page: JobPage) -> PlannedPass | None:
+    """The pass in hand, else the next."""
+    planned = page.reckoning.planned
+    done = len(page.reckoning.done)
+    return planned[done] if len(planned) > done else None
+
+
+def _hand(page: JobPage, state: BoreState, mode: str) -> int:
+    """The pass that the page speaks of: while measuring the one that was cut."""
+    done = page.reckoning.done
+    if mode in ("measure", "over", "done") and done:
+        return done[-1].number
+    return state.in_hand or (done[-1].number if done else 1)
+
+
+def _kind_words(page: JobPage, state: BoreState, mode: str) -> str:
+    done = page.reckoning.done
+    if mode in ("measure", "over", "done") and done:
+        remark = page.cuts_logged.remarks.get(done[-1].number)
+        if remark is not None:
+            return f"{remark.get_sound_display()}, {remark.get_look_display()}"
+        return _KIND_WORDS[done[-1].kind]
+    return _KIND_WORDS[state.hand.kind] if state.hand else ""
+
+
+def _dial(page: JobPage, following: PlannedPass) -> DialPlate:
+    units, setting = page.units, following.setting
+    told, way = setting.told, setting.way
+    assert told is not None  # noqa: S101 - the caller has looked
+    number, unit, hands = figure(told, way, units)
+    stands_at = page.reckoning.state.stands_at if page.reckoning.state else None
+    on = "on Ø" if not setting.no_dial else "on radius"
+    reason = _reason(page, setting)
+    if setting.no_dial:
+        number, unit, hands, reason = units.planned(setting.radial_mm), units.label, "Move the cutter out", "on radius"
+    return DialPlate(
+        name=setting_column(page).capitalize(),
+        note=worth_words(way, units) if isinstance(way, DialWay) else f"to Ø{units.planned(setting.to_mm)}",
+        number=number,
+        unit=unit,
+        hands=hands,
+        scene=crown_scene(setting, stands_at, units),
+        governs=f"{units.planned(setting.change_mm)} {on}:",
+        reason=reason,
+        because=because_of(setting, page),
+        stands=f"{division_words(told.to_division or 0.0)}" if isinstance(way, DialWay) else "",
+    )
+
+
+def _reason(page: JobPage, setting: Setting) -> str:
+    state = page.reckoning.state
+    left = state.to_come_off_mm if state else 0.0
+    if abs(setting.change_mm - left) < 1e-9:
+        return "all that is still to come off"
+    return f"of the {page.units.planned(left)} still to come off"
+
+
+def _stands(page: JobPage, state: BoreState) -> str:
+    """Where the dial, or the reading, stands once a pass is set; empty where nothing is to be said."""
+    ladder = page.reckoning.ladder
+    return "" if ladder is None else stands_words(ladder.way, state.stands_at, page.units)
+
+
+def _levers(page: JobPage, following: PlannedPass | None, done: Sequence[PassCut]) -> list[Lever]:
+    """Speed and feed of the pass in hand; what changes against the last pass is said."""
+    if following is None or following.rpm is None:
+        return []
+    machine, units = page.reckoning.machine, page.units
+    last = page.reckoning.planned[len(done) - 1] if done else None
+    lever = machine.lever_for(following.rpm)
+    was = machine.lever_for(last.rpm) if last and last.rpm else ""
+    moved = last is not None and last.rpm is not None and abs(last.rpm - following.rpm) > 1e-6
+    fed = last is not None and abs(last.feed_mm_rev - following.feed_mm_rev) > 1e-9
+    speeds = [speed.lever for speed in machine.speeds.all()]
+    from_speed = f"from {was} to {lever}" if was and lever else f"from {last.rpm:.0f}" if last and last.rpm else ""
+    return [
+        Lever(name="Speed lever" if lever else "Spindle", number=f"{following.rpm:.0f}", unit="rpm",
+              scene=lever_gate(speeds, lever) if lever else None, words=f"lever {lever}" if lever else "",
+              changed=from_speed if moved else ""),
+        Lever(name="Feed per rev", number=units.plain(following.feed_mm_rev), unit=units.label, scene=None,
+              words="finishing" if following.cut.kind not in ROUGHING else "roughing",
+              changed=f"from {units.plain(last.feed_mm_rev)}" if fed and last else ""),
+    ]  # fmt: skip
+
+
+#: Steps before power, by when they are due.
+_FIRST = (
+    Guard(name="locked", words="Spindle locked out while hands are in the chuck"),
+    Guard(name="cleared", words="Indicator, stylus and chuck key out"),
+    Guard(name="swung", words="One turn by hand, nothing fouls"),
+)
+_FIRST_TABLE = (
+    Guard(name="locked", words="Spindle locked out while hands are in"),
+    Guard(name="cleared", words="Indicator, stylus and keys out"),
+    Guard(name="swung", words="One turn by hand, nothing fouls"),
+)
+_GAUGE = Guard(name="gauge", words="Bore gauge out of the bore")
+
+
+def guards_due(page: JobPage) -> list[Guard]:
+    """Before the first pass all; later what has happened since makes some due again."""
+    guards = [row for row in page.own_cuts if row.kind == CutEntry.Kind.GUARD]
+    if not guards:
+        return list(_FIRST if page.job.setup.way.set_by == "dial" else _FIRST_TABLE)
+    last = guards[-1].pk
+    kinds = {row.kind for row in page.own_cuts if row.pk > last and row.bore_id == page.bore.pk}
+    found = [_GAUGE] if CutEntry.Kind.SIZE in kinds else []
+    following, done = _following(page), page.reckoning.done
+    moved = bool(done) and following is not None and (done[-1].kind in ROUGHING) != (following.cut.kind in ROUGHING)
+    since_cut = not any(row.kind == CutEntry.Kind.CUT and row.pk > last for row in page.own_cuts)
+    return [*found, *([_FIRST[2]] if moved and not (since_cut and not found) else [])]
+
+
+def bundle_end(page: JobPage) -> int | None:
+    """The last of the passes from the one in hand that nothing is measured between, where there are several."""
+    state = page.reckoning.state
+    if state is None or state.phase != "set":
+        return None
+    numbers = []
+    for cut in state.passes_left:
+        if cut.kind not in ROUGHING:
+            break
+        numbers.append(cut.number)
+        if cut.measure_after:
+            break
+    return numbers[-1] if len(numbers) > 1 else None
+
+
+def _size(page: JobPage, state: BoreState) -> SizePlate | None:
+    """The measurement in hand."""
+    log, units = page.cuts_logged, page.units
+    rows = []
+    for row in reversed(log.rows):
+        if row.kind != CutEntry.Kind.SIZE:
+            break
+        rows.append(row)
+    rows.reverse()
+    taken = [
+        Taken(number=n + 1, size=units.measured(row.value_mm or 0, _step(row)),
+              gauge=row.gauge.name if row.gauge else "", at=row.at)
+        for n, row in enumerate(rows)
+    ]  # fmt: skip
+    if not rows or state.known_from != "measured":
+        return SizePlate(number="", within="", words="", sentence="", state="", taken=taken)
+    values = [float(row.value_mm or 0) for row in rows]
+    step = min(_step(row) for row in rows)
+    spread = f", spread {units.measured(max(values) - min(values), step)}" if len(values) > 1 else ""
+    return SizePlate(
+        number=units.measured(state.known_mm, step),
+        within=f"±{units.doubt(state.expanded_mm or 0)}",
+        words=(f"mean of {len(values)}{spread}" if len(values) > 1 else "one reading")
+        + _corrected(page, state, values),
+        sentence=_changes(page, state),
+        state=state.verdict or "",
+        taken=taken,
+    )
+
+
+def _corrected(page: JobPage, state: BoreState, values: Sequence[float]) -> str:
+    mean = sum(values) / len(values)
+    off = state.known_mm - mean
+    return f", corrected by {page.units.signed(off)}" if abs(off) > 5e-5 else ""
+
+
+def _step(row: CutEntry) -> float:
+    return float(row.rests_on.get("resolution_mm") or (row.gauge.resolution_mm if row.gauge else 0.001))
+
+
+_VERDICTS = {
+    "in": "In limits", "over": "Over", "under": "Metal left", "undecided-low": "Too near the bottom limit to say",
+    "undecided-high": "Too near the top limit to say",
+}  # fmt: skip
+
+
+def _changes(page: JobPage, state: BoreState) -> str:
+    """One sentence: what came out, and what it changes."""
+    units, done = page.units, page.reckoning.done
+    came = ""
+    if done and done[-1].measured_mm is not None:
+        over = done[-1].came_over_mm or 0.0
+        came = "As set. " if abs(over) < 5e-4 else f"{units.planned(abs(over))} {'large' if over > 0 else 'small'}. "
+    if state.phase == "measure":
+        return f"{came}{_VERDICTS[state.verdict or 'undecided-high']}: measure again, or with a finer gauge."
+    if state.phase == "done":
+        return f"{came}{_VERDICTS[state.verdict or 'in']}: nothing more to cut."
+    following = _following(page)
+    if following is None:
+        return came
+    if following.setting.told is None:
+        return f"{came}Pass {following.cut.number} is a spring pass: leave the setting."
+    return f"{came}Pass {following.cut.number}: {setting_words(following.setting, units)}."
+
+
+def _over(page: JobPage, state: BoreState) -> dict[str, str]:
+    """Over the upper limit: how far, against what, and that the uncertainty does not bring it in."""
+    units, ladder = page.units, page.reckoning.ladder
+    upper = ladder.replay.memory.bore.bored_upper_mm if ladder else float(page.bore.upper_mm)
+    over = state.known_mm - upper
+    warm = 10 * float(page.reckoning.material.expansion_um_m_k) * 1e-6 * state.known_mm
+    return {
+        "number": units.planned(over),
+        "against": f"{units.planned(state.known_mm)} against {units.planned(upper)}; "
+                   f"±{units.doubt(state.expanded_mm or 0)} does not bring it in",
+        "warmth": f"10 °C warmer reads {units.planned(warm)} large" + (", not " + units.planned(over)
+                                                                        if warm < over else ": measure it cold"),
+        "slip": _slip_of_dial(page, state),
+    }  # fmt: skip
+
+
+def _slip_of_dial(page: JobPage, state: BoreState) -> str:
+    """Where the excess over what was set is close to whole divisions: the slip to look for first."""
+    ladder, done = page.reckoning.ladder, page.reckoning.done
+    if ladder is None or not done or not isinstance(ladder.way, DialWay):
         return ""
-    parts = ["Measure the bore first." if ledger.needs_size else "Touch the wall again: the dial counts from there."]
-    if ledger.reckoning.dial is None:
-        parts = ["Measure the bore first." if ledger.needs_size else "Set it anew, from the last measured size."]
+    excess = done[-1].came_over_mm
+    if excess is None:
+        return ""
+    divisions = excess / ladder.way.on_diameter_mm
+    if round(divisions) < 1 or abs(divisions - round(divisions)) > 0.25 or round(divisions) > 5:
+        return ""
+    stands = state.stands_at or 0.0
+    words = f"{round(divisions)} dial division{'s' if round(divisions) > 1 else ''}"
+    return (
+        f"{page.units.planned(excess)} more than set: {words}. {division_words(stands)} or "
+        f"{division_words((stands + round(divisions)) % ladder.way.divisions_per_turn)}?"
+    )
+
+
+def _suspect_words(page: JobPage, state: BoreState) -> str:
+    """A change that came out twice or half of what was set; what was typed stays."""
+    if state.suspect is None:
+        return ""
+    ladder = page.reckoning.ladder
+    ask = "was radius taken for diameter in the setting?"
+    if ladder is not None and isinstance(ladder.way, DialWay):
+        meant = "diameter" if ladder.way.reads == "radius" else "radius"
+        ask = f"was the dial taken to read {meant}?" if state.suspect == "twice" else "was the dial wound half as far?"
+    return f"The change came out {state.suspect} of what was set: {ask} What was typed stays."
+
+
+def _touched_words(page: JobPage, state: BoreState) -> str:
+    """What a touched tip voids, and what to do before the next pass."""
+    ladder = page.reckoning.ladder
+    if ladder is None or not ladder.replay.memory.after_touch:
+        return ""
+    bar = page.reckoning.bar
+    parts = [
+        "Touch the wall again: the dial counts from there." if state.phase == "touch-off"
+        else "Measure the bore first." if state.phase == "measure"
+        else "Its first cut is measured."
+    ]  # fmt: skip
     if page.bore.has_shoulder:
         parts.append("Touch the face again too: the depth stop is void.")
     if bar is not None and bar.bits_apart_mm is not None:
@@ -66,145 +417,55 @@ def _touched_words(page: JobPage) -> str:
     return " ".join(parts)
 
 
-def _dialled(row: PassRow, units: Units) -> str:
-    """What was set: divisions moved, or the reading over the bar."""
-    if row.set_entry is None:
-        return ""
-    if row.set_entry.setting_mm is not None:
-        return units.planned(row.set_entry.setting_mm)
-    return f"{float(row.set_entry.divisions or 0):.1f} div"
-
-
-def _ledger_line(row: PassRow, ledger: Ledger, units: Units) -> LedgerLine:
-    cut = row.planned.cut
-    gauge = row.sizes[0].gauge if row.sizes else None
-    step = float(gauge.resolution_mm) if gauge else 0.001
-    off = row.off_mm
-    remark = f"{row.remark.get_sound_display()}, {row.remark.get_look_display()}" if row.remark else ""
-    return LedgerLine(
+def _done(page: JobPage, cut: PassCut) -> PassDone:
+    units, log = page.units, page.cuts_logged
+    sizes = [log.rows[place] for place in cut.sizes_at if place < len(log.rows)]
+    step = min((_step(row) for row in sizes), default=0.001)
+    remark = log.remarks.get(cut.number)
+    over = cut.came_over_mm
+    off, state = "", ""
+    if over is not None:
+        on_size = abs(over) < step
+        off = "as set" if on_size else f"{units.measured(abs(over), step)} {'large' if over > 0 else 'small'}"
+        state = "ok" if on_size else "warn"
+    made = (
+        Setting(
+            from_mm=cut.from_mm,
+            to_mm=cut.set_mm,
+            way=page.reckoning.ladder.way,
+            told=cut.set_as,
+            stands_at=None,
+            no_dial=page.reckoning.way_and_missing[1],
+        )
+        if page.reckoning.ladder
+        else None
+    )
+    return PassDone(
         number=cut.number,
         kind=cut.kind,
-        wanted=units.planned(cut.diameter_mm),
-        dialled=_dialled(row, units),
-        came=units.measured(row.came_mm, step) if row.came_mm is not None else "",
-        spread=f"spread {units.measured(row.spread_mm, step)}" if row.spread_mm else "",
-        off="" if off is None else "on size" if abs(off) < step else
-        f"{units.measured(abs(off), step)} {'large' if off > 0 else 'small'}",
-        state="" if off is None else "ok" if abs(off) < step else "warn",
-        remark=remark,
-        slip=_slip_words(row, units),
-        is_now=row is ledger.current,
+        wanted=units.planned(cut.set_mm),
+        dialled="" if made is None else setting_words(made, units),
+        came="" if cut.measured_mm is None else units.measured(cut.measured_mm, step),
+        off=off,
+        state=state,
+        remark=f"{remark.get_sound_display()}, {remark.get_look_display()}" if remark else "",
+        slip="" if cut.suspect is None else f"came out {cut.suspect} of what was set",
     )  # fmt: skip
 
 
-def _slip_words(row: PassRow, units: Units) -> str:
-    if row.slip is None:
+def _dialled_as(page: JobPage) -> str:
+    """What "actual setting differs" asks for."""
+    ladder = page.reckoning.ladder
+    if ladder is not None and isinstance(ladder.way, DialWay):
+        return "The dial really stands at"
+    if page.reckoning.way_and_missing[1] or page.job.setup.plan.set_with == "indicator":
+        return "Really moved, on radius" if page.reckoning.way_and_missing[1] else "Really moved, along the bit"
+    return "It really reads"
+
+
+def bar_words(page: JobPage) -> str:
+    """What the bar's verdict says before the first cut; empty where it is OK or something has been cut."""
+    verdict = page.bar_verdict
+    if verdict is None or verdict.state == "ok" or page.reckoning.done:
         return ""
-    return (
-        f"The change came out {row.slip.kind} of what was commanded: was the dial taken for "
-        f"{'diameter' if row.slip.kind == 'twice' else 'radius'}? "
-        f"As read, it would be {units.planned(row.slip.likely_mm)}; what was typed stays."
-    )
-
-
-def _bore_plates(page: JobPage, ledger: Ledger, current: PassRow | None) -> list[Plate]:
-    units = page.units
-    known, passes = ledger.known_size_mm, page.reckoning.passes
-    aim = passes.bored_diameter_mm if passes else page.bore.aim_mm
-    plates = []
-    if current is not None:
-        label = f"Pass {current.planned.cut.number}, bore to"
-        plates.append(setting_plate(label, ledger.next_setting(current), page, "from here"))
-    if known is not None:
-        left = aim - known
-        measured = any(row.came_mm is not None for row in ledger.rows)
-        plates.append(
-            Plate(
-                label="Left to the aim, on diameter",
-                number=units.planned(left),
-                unit=units.label,
-                words=(f"aim {units.planned(aim)}", f"now {units.planned(known)}"),
-                governs="Last measured size:" if measured else "As found:",
-                reason=units.planned(known),
-            )
-        )
-    if current is not None and current.planned.rpm:
-        rpm = current.planned.rpm
-        lever = page.reckoning.machine.lever_for(rpm)
-        plates.append(
-            Plate(
-                label="Spindle",
-                number=f"{rpm:.0f}",
-                unit="rpm",
-                words=(
-                    f"lever {lever}" if lever else "",
-                    f"feed {units.plain(current.planned.feed_mm_rev)} a turn",
-                ),
-                governs="One lever for the group:",
-                reason="roughing" if current.planned.is_roughing else "finishing",
-            )
-        )
-    return plates
-
-
-def cut_values(page: JobPage, kind: str, cleaned: Mapping[str, Any], text: str) -> dict[str, Any]:
-    """What a cutting-log entry stores beside the form's values."""
-    base = {"client_id": cleaned["client_id"], "source": cleaned["source"]}
-    if kind in ("guard", "touched"):
-        return base
-    if kind == "remark":
-        return {**base, "number": cleaned["number"], "sound": cleaned["sound"], "look": cleaned["look"]}
-    if kind == "size":
-        return {**base, "number": cleaned["number"], "value_mm": cleaned["value_mm"],
-                "gauge": cleaned["gauge"], "text": text.strip()[:60]}  # fmt: skip
-    row = next((r for r in page.ledger.rows if r.planned.cut.number == cleaned["number"]), None)
-    if row is None:
-        return {**base, "number": cleaned["number"]}
-    return {**base, **_set_values(row, page.ledger.next_setting(row))}
-
-
-def _set_values(row: PassRow, setting: Setting) -> dict[str, Any]:
-    """What the log keeps of a pass that is set."""
-    rpm = row.planned.rpm
-    return {
-        "number": row.planned.cut.number,
-        "pass_kind": row.planned.cut.kind,
-        "rpm": None if rpm is None else round(rpm, 2),
-        "value_mm": to_decimal(row.planned.cut.diameter_mm),
-        "change_mm": to_decimal(setting.change_mm),
-        "divisions": round(setting.divisions, 3) if setting.move else None,
-        "setting_mm": None if setting.reads_mm is None else to_decimal(setting.reads_mm),
-    }
-
-
-def bundle(page: JobPage) -> list[PassRow]:
-    """The roughing passes from the current one on that nothing is measured between: one tap logs them all."""
-    row = page.ledger.current
-    if row is None or row.set_entry is not None:
-        return []
-    rows = page.ledger.rows[page.ledger.rows.index(row) :]
-    found: list[PassRow] = []
-    for one in rows:
-        if not one.planned.is_roughing:
-            break
-        found.append(one)
-        if one.planned.cut.measure_after:
-            break
-    return found if len(found) > 1 else []
-
-
-def bundle_values(page: JobPage, through: int) -> list[dict[str, Any]]:
-    """What the log keeps of each pass of a bundle, up to and with pass `through`: each counts from the one before."""
-    rows = [row for row in bundle(page) if row.planned.cut.number <= through]
-    if not rows:
-        return []
-    size, stand = page.ledger.size_before(rows[0]), page.ledger.dial_at
-    found = []
-    for row in rows:
-        setting = page.reckoning.setting(size, row.planned.cut.diameter_mm, stand, history=page.ledger.history)
-        found.append(_set_values(row, setting))
-        size, stand = row.planned.cut.diameter_mm, setting.stands_at
-    return found
-
-
-# ---------------------------------------------------------------- Check
+    return verdict_words(verdict, page.units)

@@ -5,8 +5,9 @@ from __future__ import annotations
 from gyrocore import error_sentence, sentence
 from gyrometra.jobs.in_centres import Centres
 from gyrometra.steps.page import JobPage
-from gyrometra.steps.plates.base import Because, Plate
-from gyrometra.steps.plates.setting import setting_plate
+from gyrometra.steps.plates.base import Because, Plate, verdict_words
+from gyrometra.steps.plates.cuts import first_dial
+from gyroplan.plan import worst_deflection
 
 
 def centres_plates(page: JobPage) -> list[Plate]:
@@ -18,7 +19,7 @@ def centres_plates(page: JobPage) -> list[Plate]:
         return [Plate(label="Stand the bit at", governs="Refused:" if problem else "Missing:", reason=why)]
     plates = [_bit_plate(page, found), _spring_plate(page, found)]
     if reckoning.planned:
-        plates.append(setting_plate("First cut", reckoning.planned[0].setting, page, "from touch"))
+        plates.append(first_dial(page))
     return plates
 
 
@@ -56,26 +57,28 @@ def _spring_plate(page: JobPage, found: Centres) -> Plate:
     units, response = page.units, found.response
     if response is None or found.spring_mm is None:
         missing = "the cutter" if page.reckoning.cutter is None else "a bar long enough"
-        return Plate(label="Spring at the bit", governs="Missing:", reason=missing)
+        return Plate(label="Deflection at the bit", governs="Missing:", reason=missing)
     limit = found.chatter.limit_depth_mm if found.chatter else None
-    governs, reason = "Allowed:", units.fine(found.budget_mm)
-    if found.springs_too_far:
-        governs, reason = "Do not run. Spring:", f"{units.fine(found.budget_mm)} allowed; a stouter or shorter bar"
-    elif found.chatters:
-        governs, reason = "Do not run. Chatter:", f"begins at {units.planned(limit or 0)} deep"
+    worst = worst_deflection(page.reckoning.carried, response.stiffness_n_mm)
+    if worst is None:
+        return Plate(label="Deflection at the bit", governs="Missing:", reason="a pass to cut")
+    verdict = found.verdict
+    governs, reason = "Allowed:", units.fine(round(worst.load.budget_mm, 5))
+    if verdict is not None and verdict.state != "ok":
+        governs, reason = "Do not run:" if verdict.state == "stop" else "Caution:", verdict_words(verdict, units)
     stiffness = response.stiffness_n_mm or 0.0
     return Plate(
-        label="Spring at the bit, on radius",
-        number=units.small(found.spring_mm),
+        label="Deflection at the bit, on radius",
+        number=units.small(worst.spring_mm),
         unit=units.label,
         words=(f"{stiffness / 1000:.1f} N/µm", f"sags {units.planned(response.sag_mm)}"),
         governs=governs,
         reason=reason,
-        state="bad" if found.springs_too_far or found.chatters else "plain",
+        state={"stop": "bad", "caution": "warn"}.get(verdict.state if verdict else "", "plain"),
         because=Because(
             formula="beam on two centres, the cut pushing at the bit",
             inputs=[
-                ("lowest mode", f"{response.natural_frequency_hz:.0f} Hz"),
+                ("natural frequency", f"{response.natural_frequency_hz:.0f} Hz"),
                 ("chatter begins at", "no depth up to ten times this cut" if limit is None else units.planned(limit)),
                 ("the sag", "bores low by as much, alike all along: the work passes one place of the bar"),
                 *((sentence(n, units.unit), "") for n in response.notes),

@@ -12,7 +12,8 @@ from gyrometra.jobs.reckon import PlannedPass, Reckoning
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Because, Plate
 from gyrometra.steps.plates.depth import depth_plate
-from gyrometra.steps.plates.setting import setting_column, setting_plate, setting_words
+from gyrometra.steps.plates.setting import at_words, setting_column, setting_plate, setting_words, stands_words
+from gyroplan.loop import AdvanceWay, DialWay
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -33,10 +34,16 @@ class PassLine:
 
 
 def pass_rows(page: JobPage) -> list[PassLine]:
-    """The passes with their dials; a long run of equal roughing stands on one line."""
+    """The passes with their settings; a long run of equal roughing stands on one line.
+
+    Only where each is set by the same move: a reading over the bar, a step gauge or a micrometer differs from pass to
+    pass, and each is told.
+    """
     rows: list[PassLine] = []
+    alike = isinstance(page.reckoning.way_and_missing[0], DialWay | AdvanceWay)
     for bundle in bundles(page.reckoning.planned):
-        rows += [_pass_line(bundle, page)] if len(bundle) >= BUNDLE else [_pass_line([row], page) for row in bundle]
+        together = alike and len(bundle) >= BUNDLE
+        rows += [_pass_line(bundle, page)] if together else [_pass_line([row], page) for row in bundle]
     return rows
 
 
@@ -63,7 +70,7 @@ def _alike(one: PlannedPass, other: PlannedPass) -> bool:
 
 def _pass_line(rows: Sequence[PlannedPass], page: JobPage) -> PassLine:
     units, first, last = page.units, rows[0], rows[-1]
-    setting = setting_words(first.setting, units, page.job.setup.plan) if first.cut.depth_mm else "leave the setting"
+    setting = _setting_words(first, page)
     times = [row.time.minutes for row in rows if row.time]
     many = len(rows) > 1
     return PassLine(
@@ -73,13 +80,21 @@ def _pass_line(rows: Sequence[PlannedPass], page: JobPage) -> PassLine:
         size=f"{units.planned(first.cut.diameter_mm)} to {units.planned(last.cut.diameter_mm)}" if many
         else units.planned(last.cut.diameter_mm),
         dial=f"{setting}, each" if many else setting,
-        at=f"{last.setting.stands_at:.1f}".removesuffix(".0") if last.setting.move else "",
+        at=at_words(last.setting),
         rpm=f"{first.rpm:.0f}" if first.rpm else "",
         feed=units.plain(first.feed_mm_rev),
         minutes=f"{sum(times):.1f}" if times else "",
         measure=last.cut.measure_after,
         done=last.cut.number <= len(page.reckoning.done),
     )  # fmt: skip
+
+
+def _setting_words(row: PlannedPass, page: JobPage) -> str:
+    """The setting of a pass: told, as it stands where it is set, or left."""
+    state = page.reckoning.state
+    if row.setting.told is None and row.cut.kind != "spring" and state and state.stands_at is not None:
+        return f"set, stands at {stands_words(row.setting.way, state.stands_at, page.units)}"
+    return setting_words(row.setting, page.units)
 
 
 def cut_totals(page: JobPage) -> dict[str, Any]:
@@ -206,7 +221,7 @@ def cuts(page: JobPage) -> list[Plate]:
     plates = [
         _speed_plate("Spindle, roughing", reckoning.rough_speed, "rough", page),
         _speed_plate("Spindle, finishing", reckoning.finish_speed, "finish", page),
-        _first_dial(page),
+        first_dial(page),
     ]
     return [*plates, depth_plate(page)] if page.bore.has_shoulder else plates
 
@@ -277,12 +292,28 @@ def _speed_governor(speed: Speed, reckoning: Reckoning) -> str:
     return "Slowest speed, still over:" if code == "slowest_is_over" else "Cutter governs:"
 
 
-def _first_dial(page: JobPage) -> Plate:
+def first_dial(page: JobPage) -> Plate:
     reckoning = page.reckoning
     if not reckoning.planned:
         return Plate(label="First cut, bore to", governs="Missing:", reason="the bore as found")
-    following = next((row for row in page.ledger.rows if row.set_entry is None), None)
-    if reckoning.done and following is not None:
-        label = f"Pass {following.planned.cut.number}, bore to"
-        return setting_plate(label, page.ledger.next_setting(following), page, "from here")
-    return setting_plate("First cut, bore to", reckoning.planned[0].setting, page, "from touch")
+    state, done = reckoning.state, len(reckoning.done)
+    if state is not None and state.phase == "over":
+        return Plate(label="Over: stop", number=reckoning_over(page), unit=page.units.label, governs="On diameter:",
+                     reason="past the top limit; see Bore", state="bad")  # fmt: skip
+    if done >= len(reckoning.planned):
+        return Plate(label="Every pass is cut", governs="Bored:", reason=f"Ø{page.units.planned(reckoning.known_mm)}")
+    following = reckoning.planned[done]
+    label = f"Pass {following.cut.number}, bore to" if done else "First cut, bore to"
+    if following.setting.told is None and following.cut.kind != "spring":
+        stands = stands_words(following.setting.way, state.stands_at if state else None, page.units)
+        return Plate(label=label, number=page.units.planned(following.cut.diameter_mm), prefix="Ø",
+                     words=(f"stands at {stands}" if stands else "is set",), governs="Set:", reason="cut it, then measure"
+                     if following.cut.measure_after else "cut it")  # fmt: skip
+    return setting_plate(label, following.setting, page, "from here" if done else "from touch")
+
+
+def reckoning_over(page: JobPage) -> str:
+    """How far past the upper limit, on diameter."""
+    ladder = page.reckoning.ladder
+    upper = ladder.replay.memory.bore.bored_upper_mm if ladder else float(page.bore.upper_mm)
+    return page.units.planned((page.reckoning.known_mm or upper) - upper)

@@ -9,8 +9,8 @@ from gyrocore import BEARING_CLEAR_MM, error_sentence, sentence
 from gyrometra.jobs.in_bearings import Line, pair_of
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Because, Plate
-from gyrometra.steps.plates.cuts import spindle_plate
-from gyrometra.steps.plates.setting import setting_plate
+from gyrometra.steps.plates.cuts import first_dial, spindle_plate
+from gyroplan.plan import worst_deflection
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -103,21 +103,23 @@ def _pair_words(page: JobPage) -> str:
             f"Two bits {page.units.plain(bar.bits_apart_mm)} apart: no two bores of one size lie so; use one of them."
         )
     return (
-        f"Two bits cut {pair[0]} and {pair[1]} at once: set both to one reading. They are a matched pair: one stoned, "
-        "turned or knocked voids both."
+        f"Two bits cut {pair[0]} and {pair[1]} at once: set both to one reading. They are a matched pair: one reground, "
+        "indexed or bumped voids both."
     )
 
 
 def _cell(line: Line, place: int, page: JobPage) -> LineCell:
     units, row, found = page.units, line.response.rows[place], line.layout.rows[place]
-    over_spring = found.bore in line.springs_too_far()
-    rings = line.chatters and found.bore == line.softest.bore
-    state = "over" if over_spring or rings else "in" if found.ok else "advice"
-    words = {
-        "over": "springs too far" if over_spring else "chatters",
-        "advice": f"{units.length(found.distance_mm - found.allowed_mm)} over advice",
-        "in": "holds",
-    }[state]
+    verdict = line.verdicts.get(found.bore)
+    state, words = "in", "OK"
+    if not line.layout.bearings_ok or not line.long_enough:
+        state, words = "over", "bar too short" if not line.long_enough else "bearings too close"
+    elif verdict is not None and verdict.state == "stop":
+        state, words = "over", "deflects too far" if verdict.by == "deflection" else "chatters"
+    elif verdict is not None and verdict.state == "caution":
+        state, words = "advice", "may chatter"
+    elif not found.ok:
+        state, words = "advice", f"{units.length(found.distance_mm - found.allowed_mm)} past advice"
     return LineCell(
         distance=units.length(found.distance_mm), sag=units.planned(row.sag_mm), spring=units.small(row.spring_mm),
         state=state, words=words,
@@ -134,7 +136,7 @@ def _cutter_plate(page: JobPage) -> Plate:
     if reckoning.bar is None or not reckoning.planned:
         missing = "the bar" if reckoning.bar is None else "the bore as found"
         return Plate(label="Cutter over the bar", governs="Missing:", reason=missing)
-    return setting_plate("First cut", reckoning.planned[0].setting, page, "from touch")
+    return first_dial(page)
 
 
 def _bearing_plate(page: JobPage) -> Plate:
@@ -143,7 +145,7 @@ def _bearing_plate(page: JobPage) -> Plate:
     if line is None:
         missing = "the line bar" if plan.bar is None else "two bearings"
         why = error_sentence(problem, units.unit, "bearings") if problem else missing
-        return Plate(label="Stand the bearings", governs="Missing:" if problem is None else "Refused:", reason=why)
+        return Plate(label="Bearings", governs="Missing:" if problem is None else "Refused:", reason=why)
     if page.job.setup.method == "pilot" and line.layout.bearings_ok:
         return _pilot_plate(page, line)
     if (line.holds and line.layout.ok) or better is None:
@@ -151,7 +153,7 @@ def _bearing_plate(page: JobPage) -> Plate:
     place = next(at for at in better.bearings_mm if at not in line.bearings_mm)
     first = page.bores[0]
     return Plate(
-        label=f"Stand bearing {len(better.bearings_mm)} at",
+        label=f"Put bearing {len(better.bearings_mm)} at",
         number=units.length(place),
         unit=units.label,
         words=(f"from the {first.name} open face", f"{units.length(abs(place - line.bearings_mm[0]))} from bearing 1"),
@@ -165,7 +167,7 @@ def _bearing_plate(page: JobPage) -> Plate:
 def _pilot_plate(page: JobPage, line: Line) -> Plate:
     """What the guides prove: closer than this a bore is measured, not taken from them."""
     units, guidance, asked = page.units, line.guidance, line.coaxiality_mm
-    label = "Its guides prove, as a diameter"
+    label = "Position held by the guides, on Ø"
     if guidance is None:
         return Plate(label=label, governs="Missing:", reason="play in the guides, on diameter")
     proved = line.off_line_mm
@@ -178,7 +180,7 @@ def _pilot_plate(page: JobPage, line: Line) -> Plate:
             f"leans {guidance.lean_mm_m:.3f} in 1000 at most",
             "" if asked is None else f"asked {units.fine(asked)}",
         ),
-        governs="Guides prove too little:" if short else "Play governs:",
+        governs="Guides prove too little:" if short else "Limited by play:",
         reason="measure each bore against the guides" if short else f"{units.fine(page.job.setup.plan.guide_play_mm)}",
         state="warn" if short else "bad" if line.springs_too_far() or line.chatters else "plain",
         because=Because(
@@ -214,18 +216,19 @@ def _governs(line: Line) -> str:
     if not line.layout.bearings_ok:
         return "Bearings too close:"
     if line.springs_too_far():
-        return f"Do not run. Spring in {', '.join(line.springs_too_far())}:"
+        return f"Do not run, deflection in {', '.join(line.springs_too_far())}:"
     if line.chatters:
-        return f"Do not run. Chatter in {line.softest.bore}:"
+        return f"Do not run, chatter in {line.softest.bore}:"
     if not line.straight_enough:
-        return "Do not run. Off the line:"
-    return "Distance governs:" if line.layout.ok else "Advice governs:"
+        return "Do not run, off the line:"
+    return "Limited by distance:" if line.layout.ok else "Caution, distance:"
 
 
 def _worst_words(line: Line, page: JobPage) -> str:
-    units, rows = page.units, line.response.rows
+    units = page.units
     if line.springs_too_far():
-        return f"{units.planned(max(row.spring_mm for row in rows))} of {units.fine(line.budget_mm)} allowed"
+        soft = worst_deflection(page.reckoning.carried, line.softest.stiffness_n_mm)
+        return f"{units.planned(soft.spring_mm)} of {units.fine(round(soft.load.budget_mm, 5))} allowed" if soft else ""
     if line.chatters and line.chatter and line.depth_mm is not None:
         begins = units.planned(line.chatter.limit_depth_mm or 0)
         return f"begins at {begins} deep, the heaviest cut is {units.planned(line.depth_mm)}"

@@ -1,26 +1,23 @@
-"""A setting in the words of what is turned: turns and divisions of a dial, or a micrometer over the bar."""
+"""A setting in the words of what is turned or read: a dial, an indicator along the bit, a micrometer, a step gauge."""
 
 from __future__ import annotations
 
-from gyrocore import Dial, DialMove, NextCut, OverBar, sentence
-from gyrodraw import Scene, dial_scale
+from gyrodraw import Crown, Scene, dial_crown, dial_scale
 from gyrometra.bridge.units import Units
-from gyrometra.jobs.models import Plan
-from gyrometra.jobs.setting import Setting
+from gyrometra.jobs.setting import Setting, Turns
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Because, Plate
+from gyroplan.loop import AdvanceWay, DialWay, MicrometerWay, OverBarWay, StepWay, Told, Way
 
 #: What the column of settings is called, by what a cut is set with.
 _COLUMN = {
     "dial": "cross-slide",
     "head": "head dial",
-    "over-bar": "over bar and point",
+    "over-bar": "over bar and tip",
     "micrometer": "setting micrometer",
 }
-
-
 #: By what is chosen instead, where a cutter can be set in several ways.
-_COLUMN_WITH = {"protrusion": "point above the bar", "indicator": "behind the bit", "jig": "jig reads"}
+_COLUMN_WITH = {"protrusion": "tip above the bar", "indicator": "along the bit", "jig": "jig reads"}
 
 
 def setting_column(page: JobPage) -> str:
@@ -29,77 +26,71 @@ def setting_column(page: JobPage) -> str:
     return _COLUMN_WITH.get(plan.set_with, _COLUMN[way]) if way == "over-bar" else _COLUMN[way]
 
 
-def dial_words(move: DialMove) -> str:
+def dial_words(divisions: float, per_turn: float) -> str:
     """Turns and divisions, with the direction."""
-    count = abs(move.odd_divisions)
-    parts = [f"{abs(move.turns)} turn{'s' if abs(move.turns) != 1 else ''}"] if move.turns else []
-    parts.append(f"{count:.1f} div".replace(".0 div", " div"))
-    way = "out" if move.divisions >= 0 else "back"
-    return f"{' + '.join(parts)} {way}"
+    return f"{turned_words(divisions, per_turn)} {'out' if divisions >= 0 else 'back'}"
 
 
-def setting_words(setting: Setting, units: Units, plan: Plan | None = None) -> str:
-    """The setting of a pass in the list."""
-    if setting.advance is not None:
-        return f"{units.signed(setting.advance.advance_mm)} along the bit"
-    if setting.over is not None and plan is not None:
-        return units.planned(over_words(setting.over, plan, units)[1])
-    if setting.reads_mm is not None:
-        return units.planned(setting.reads_mm)
-    return dial_words(setting.move) if setting.move else f"{units.planned(setting.radial_mm)} on radius"
+def turned_words(divisions: float, per_turn: float) -> str:
+    """Turns and divisions without a direction: `1 turn 3.5 div`."""
+    split = Turns.of(divisions, per_turn)
+    count = f"{abs(split.odd):.1f}".removesuffix(".0")
+    if not split.turns:
+        return f"{count} div"
+    turns = f"{abs(split.turns)} turn{'s' if abs(split.turns) != 1 else ''}"
+    return f"{turns} {count} div" if count != "0" else turns
 
 
-def setting_plate(label: str, setting: Setting, page: JobPage, start: str) -> Plate:
-    """The plate of the next setting, with what it comes from."""
-    if setting.advance is not None:
-        return _indicator_plate(label, setting, page)
-    if setting.over is not None:
-        return _over_the_bar(label, setting, page)
-    if setting.learned is not None:
-        return _micrometer_plate(label, setting, setting.learned, page)
-    dial = page.reckoning.dial
-    if setting.move is None or dial is None:
-        return _unknown_plate(label, setting, page)
-    return _dial_plate(label, setting, setting.move, dial, page, start)
+def division_words(number: float) -> str:
+    """A number under a dial's mark."""
+    return f"{number:.1f}"
 
 
-def _dial_plate(label: str, setting: Setting, move: DialMove, dial: Dial, page: JobPage, start: str) -> Plate:
-    units = page.units
-    backlash = page.reckoning.machine.backlash_divisions if page.job.setup.way.set_by == "dial" else None
-    worth = f"1 div {units.fine(move.division_on_diameter_mm)} on Ø"
-    return Plate(
-        label=label,
-        number=units.planned(setting.to_mm),
-        prefix="Ø",
-        scene=dial_scale(move.set_to_division, per_turn=dial.divisions_per_turn),
-        words=(f"{dial_words(move)}, {start}", f"dial at {move.set_to_division:.1f}", worth),
-        governs=f"Dial reads {dial.reads}:",
-        reason=f"{units.planned(setting.change_mm)} on diameter, {units.planned(setting.radial_mm)} on radius",
-        because=Because(
-            formula="divisions = (wanted - measured) / (division on diameter)",
-            inputs=[
-                ("one division", f"{units.fine(dial.division_mm)} {units.label} on {dial.reads}"),
-                ("divisions a turn", f"{dial.divisions_per_turn:g}"),
-                *((sentence(n, units.unit), "") for n in move.notes),
-                *(
-                    [("backlash on record", f"{backlash.normalize():f} div, to be taken up on the way out")]
-                    if backlash
-                    else []
-                ),
-                ("approach", "from the small side, winding outward; past the mark: a turn back and up again"),
-            ],
-            source="Derived: half the difference of diameters is the radial move.",
-        ),
-    )
+def setting_words(setting: Setting, units: Units) -> str:
+    """The setting of a pass in a list; of a spring pass, that it is left."""
+    told, way = setting.told, setting.way
+    if told is None:
+        return "leave the setting"
+    if isinstance(way, DialWay):
+        return dial_words(told.divisions or 0.0, way.divisions_per_turn)
+    if isinstance(way, AdvanceWay):
+        if setting.no_dial:
+            return f"{units.planned(setting.radial_mm)} on radius"
+        return f"{units.signed(told.advance_mm or 0.0)} along the bit"
+    return units.planned(told.reading_mm or 0.0)
 
 
-def over_words(over: OverBar, plan: Plan, units: Units) -> tuple[str, float]:
-    """What is read and how much, by what the cutter is set with: over the bar, above it, or on the jig."""
-    if plan.set_with == Plan.SetWith.PROTRUSION:
-        return "point above the bar", over.protrusion_mm
-    if plan.set_with == Plan.SetWith.JIG:
-        return "jig on the bar", over.protrusion_mm + float(plan.jig_zero_mm or 0)
-    return "over bar and point", over.reading_mm
+def at_words(setting: Setting) -> str:
+    """Where the dial then stands; empty without one."""
+    if not isinstance(setting.way, DialWay) or setting.stands_at is None or setting.told is None:
+        return ""
+    return division_words(setting.stands_at).removesuffix(".0")
+
+
+def stands_words(way: Way, stands_at: float | None, units: Units) -> str:
+    """Where the dial, or the reading, stands; empty where nothing shows it."""
+    if stands_at is None:
+        return ""
+    return division_words(stands_at) if isinstance(way, DialWay) else units.planned(stands_at)
+
+
+def crown_scene(setting: Setting, stands_at: float | None, units: Units) -> Scene | None:
+    """The dial, or the scale, as it will stand when set."""
+    told, way = setting.told, setting.way
+    if told is None:
+        return None
+    if isinstance(way, DialWay):
+        target = told.to_division or 0.0
+        return dial_crown(
+            Crown(
+                stands=stands_at or 0.0, target=target, divisions=told.divisions or 0.0,
+                per_turn=way.divisions_per_turn, rises=way.numbers == "rise",
+                stands_words=division_words(stands_at or 0.0), target_words=division_words(target),
+            )
+        )  # fmt: skip
+    if told.reading_mm is not None:
+        return _scale(told.reading_mm, units)
+    return None
 
 
 def _scale(value_mm: float, units: Units) -> Scene:
@@ -107,119 +98,136 @@ def _scale(value_mm: float, units: Units) -> Scene:
     return dial_scale(value_mm) if units.unit == "mm" else dial_scale(value_mm / 25.4, unit_step=0.001)
 
 
-def _over_the_bar(label: str, setting: Setting, page: JobPage) -> Plate:
-    plan = page.job.setup.plan
-    if plan.set_with in (Plan.SetWith.PROTRUSION, Plan.SetWith.JIG):
-        return _above_bar_plate(label, setting, page)
-    return _over_bar_plate(label, setting, page)
+def figure(told: Told, way: Way, units: Units) -> tuple[str, str, str]:
+    """The figure to dial, its unit, and what the hands do."""
+    if isinstance(way, DialWay):
+        divisions = told.divisions or 0.0
+        split = Turns.of(divisions, way.divisions_per_turn)
+        number = f"{abs(split.odd):.1f}"
+        turns = f"{abs(split.turns)} turn{'s' if abs(split.turns) != 1 else ''} and" if split.turns else ""
+        return number, " ".join(part for part in (turns, "div") if part), _hands(divisions)
+    if isinstance(way, AdvanceWay):
+        advance = told.advance_mm or 0.0
+        return units.planned(abs(advance)), units.label, "Push the bit out" if advance >= 0 else "Draw the bit back"
+    return units.planned(told.reading_mm or 0.0), units.label, _READ[type(way)]
 
 
-def _above_bar_plate(label: str, setting: Setting, page: JobPage) -> Plate:
-    """Step gauge or jig: how far the point stands above the bar's own back."""
-    units, over, plan = page.units, setting.over, page.job.setup.plan
-    assert over is not None  # noqa: S101 - the caller has looked
-    words, reading = over_words(over, plan, units)
-    jig = plan.set_with == Plan.SetWith.JIG
+_READ = {
+    OverBarWay: "Set over bar and tip",
+    StepWay: "Set the tip above the bar",
+    MicrometerWay: "Set on the micrometer",
+}
+
+
+def _hands(divisions: float) -> str:
+    return "Wind out" if divisions >= 0 else "Wind back a full turn past, and come up to it"
+
+
+def setting_plate(label: str, setting: Setting, page: JobPage, start: str) -> Plate:
+    """The plate of a setting, with what it comes from."""
+    units, told = page.units, setting.told
+    if told is None:
+        return Plate(label=label, number=units.planned(setting.to_mm), prefix="Ø", words=("leave the setting",),
+                     governs="Spring pass:", reason="feed once more at the same setting")  # fmt: skip
+    if setting.no_dial:
+        return _unknown_plate(label, setting, page)
+    if isinstance(setting.way, DialWay):
+        return _dial_plate(label, setting, told, setting.way, page, start)
+    number, unit, hands = figure(told, setting.way, units)
     return Plate(
-        label=f"{'Jig reads' if jig else 'Point above the bar'}, {label.lower()} Ø{units.planned(setting.to_mm)}",
-        number=units.planned(reading),
-        unit=units.label,
-        scene=_scale(reading, units),
-        words=(words, f"over bar and point {units.planned(over.reading_mm)}"),
-        governs="Size governs:",
-        reason=f"half of {units.planned(setting.to_mm)} less the bar",
-        because=Because(
-            formula="point above the bar = (cut - bar) / 2" + (", and what the jig reads with it flush" if jig else ""),
-            inputs=[
-                ("from the last size", f"{units.planned(setting.change_mm)} on diameter, "
-                                       f"{units.planned(setting.radial_mm)} on radius"),
-                *([("jig with the point flush", units.planned(plan.jig_zero_mm or 0))] if jig else []),
-                *((sentence(n, units.unit), "") for n in over.notes),
-            ],
-            source="Derived from the two radii. The bar's diameter is the one measured, not the nominal one.",
-        ),
-    )  # fmt: skip
+        label=f"{hands}, {label.lower()} Ø{units.planned(setting.to_mm)}",
+        number=number,
+        unit=unit,
+        scene=crown_scene(setting, None, units),
+        words=(setting_column(page), f"{units.planned(setting.radial_mm)} on radius"),
+        governs="From the size before:",
+        reason=f"{units.planned(setting.from_mm)} to {units.planned(setting.to_mm)}",
+        because=because_of(setting, page),
+    )
 
 
-def _indicator_plate(label: str, setting: Setting, page: JobPage) -> Plate:
-    """An indicator behind the bit shows an amount only: it counts from the last measured size."""
-    units, advance, bar = page.units, setting.advance, page.reckoning.bar
-    assert advance is not None  # noqa: S101 - the caller has looked
+def _dial_plate(label: str, setting: Setting, told: Told, way: DialWay, page: JobPage, start: str) -> Plate:
+    units = page.units
+    target = told.to_division or 0.0
     return Plate(
-        label=f"Push the bit, {label.lower()} Ø{units.planned(setting.to_mm)}",
-        number=units.planned(abs(advance.advance_mm)),
-        unit=units.label,
-        scene=_scale(abs(advance.advance_mm), units),
+        label=label,
+        number=units.planned(setting.to_mm),
+        prefix="Ø",
+        scene=dial_scale(target, per_turn=way.divisions_per_turn),
         words=(
-            "out along itself" if advance.advance_mm >= 0 else "draw it back along itself",
-            "indicator behind the bit",
+            f"{dial_words(told.divisions or 0.0, way.divisions_per_turn)}, {start}",
+            f"dial at {division_words(target)}",
+            worth_words(way, units),
         ),
-        governs="Measured size governs:",
-        reason=f"from Ø{units.planned(setting.from_mm)}, {units.planned(advance.radial_mm)} on radius",
-        because=Because(
-            formula="along the bit = (wanted - measured) / 2 / cos(tilt)",
-            inputs=[
-                ("bit leans from square", f"{bar.tilt_deg.normalize() if bar else 0:f}°"),
-                *((sentence(n, units.unit), "") for n in advance.notes),
-                ("starts only from a measured bore", "an indicator shows an amount, not a place"),
-            ],
+        governs=f"Dial reads {way.reads}:",
+        reason=f"{units.planned(setting.change_mm)} on diameter, {units.planned(setting.radial_mm)} on radius",
+        because=because_of(setting, page),
+    )
+
+
+def worth_words(way: DialWay, units: Units) -> str:
+    """What one division changes."""
+    return f"1 div {units.fine(way.on_diameter_mm)} on Ø"
+
+
+def because_of(setting: Setting, page: JobPage) -> Because:
+    """Formula, inputs and source behind a setting."""
+    units, way = page.units, setting.way
+    shared = [
+        ("from the size before", f"Ø{units.planned(setting.from_mm)}"),
+        ("to", f"Ø{units.planned(setting.to_mm)}"),
+        ("still to move", f"{units.planned(setting.change_mm)} on diameter, {units.planned(setting.radial_mm)} on radius"),
+    ]  # fmt: skip
+    if isinstance(way, DialWay):
+        return Because(
+            formula="divisions = (wanted - where the cutter stands) / (division on diameter)",
+            inputs=[*shared, *_dial_inputs(way, page)],
+            source="Derived: half the difference of diameters is the radial move.",
+        )
+    if isinstance(way, AdvanceWay):
+        return Because(
+            formula="along the bit = (wanted - where the cutter stands) / 2 / cos(tool angle)",
+            inputs=[*shared, ("bit leans from square", f"{way.bit_tilt_deg:g}°")],
             source="Derived: the bit's own travel, projected on the radius.",
-        ),
-    )
+        )
+    formula, inputs = _absolute_because(way, page)
+    return Because(formula=formula, inputs=[*shared, *inputs],
+                   source="Derived from the two radii; what the last measured pass came out wrong is taken off.")  # fmt: skip
 
 
-def _over_bar_plate(label: str, setting: Setting, page: JobPage) -> Plate:
-    units, over = page.units, setting.over
-    bar = page.reckoning.bar
-    assert over is not None  # noqa: S101 - the caller has looked
-    return Plate(
-        label=f"Cutter over the bar, {label.lower()} Ø{units.planned(setting.to_mm)}",
-        number=units.planned(over.reading_mm),
-        unit=units.label,
-        scene=_scale(over.reading_mm, units),
-        words=("micrometer over bar back and point", f"point {units.planned(over.protrusion_mm)} above the bar"),
-        governs="Size governs:",
-        reason=f"half of bar {units.plain(bar.diameter_mm) if bar else ''} + {units.planned(setting.to_mm)}",
-        because=Because(
-            formula="reading = (bar + cut) / 2",
-            inputs=[
-                ("from the last size", f"{units.planned(setting.change_mm)} on diameter, "
-                                       f"{units.planned(setting.radial_mm)} on radius"),
-                *((sentence(n, units.unit), "") for n in over.notes),
-            ],
-            source="Derived from the two radii. The bar's diameter is the one measured, not the nominal one.",
-        ),
-    )  # fmt: skip
+def _dial_inputs(way: DialWay, page: JobPage) -> list[tuple[str, str]]:
+    units = page.units
+    backlash = page.reckoning.machine.backlash_divisions if page.job.setup.way.set_by == "dial" else None
+    found = [
+        ("one division", f"{units.fine(way.division_mm)} {units.label} on {way.reads}"),
+        ("divisions a turn", f"{way.divisions_per_turn:g}"),
+        ("winding out, its numbers", way.numbers),
+        ("approach", "wind out to size; if past it, back off a full turn and come up again"),
+    ]
+    if backlash:
+        found.append(("backlash on record", f"{backlash.normalize():f} div, taken up on the way out"))
+    return found
 
 
-def _micrometer_plate(label: str, setting: Setting, learned: NextCut, page: JobPage) -> Plate:
-    units, machine = page.units, page.reckoning.machine
-    chance = f"{100 * learned.chance_in_limits:.0f} % of such cuts end in limits"
-    return Plate(
-        label=f"Set the micrometer, {label.lower()} Ø{units.planned(setting.to_mm)}",
-        number=units.planned(learned.set_diameter_mm),
-        unit=units.label,
-        scene=_scale(learned.set_diameter_mm, units),
-        words=(
-            f"bar cuts {units.signed(learned.bias_mm)} on diameter",
-            f"known within {units.planned(learned.bias_sd_mm)}",
-        ),
-        governs="The bar's habit governs:",
-        reason=sentence(learned.notes[0], units.unit),
-        because=Because(
-            formula="set = aim - what the bar cuts large, down to a whole step of the micrometer",
-            inputs=[
-                (
-                    "expected size",
-                    f"{units.planned(learned.predicted_mm)} within {units.planned(learned.predicted_sd_mm)}",
-                ),
-                ("as a last cut", chance),
-                ("on record for this machine", units.signed(machine.cuts_large_mm or 0)),
-                ("centring shoes", machine.get_shoes_display()),
-            ],
-            source="Normal habit and normal scatter, updated pass by pass (conjugate update).",
-        ),
-    )
+def _absolute_because(way: Way, page: JobPage) -> tuple[str, list[tuple[str, str]]]:
+    units = page.units
+    ladder = page.reckoning.ladder
+    habit = ladder.replay.memory.habit_mm if ladder else 0.0
+    inputs = [("came out over its setting, last measured", units.signed(habit))]
+    if isinstance(way, OverBarWay):
+        return "reading = (bar + cut - what it comes out larger) / 2", [
+            ("bar, as measured", units.plain(way.bar_diameter_mm)), *inputs
+        ]  # fmt: skip
+    if isinstance(way, StepWay):
+        zero = [("reads with the tip flush", units.plain(way.scale_zero_mm))] if way.scale_zero_mm else []
+        return "tip above the bar = (cut - what it comes out larger - bar) / 2", [
+            ("bar, as measured", units.plain(way.bar_diameter_mm)), *zero, *inputs
+        ]  # fmt: skip
+    machine = page.reckoning.machine
+    return "set = cut - what this bar cuts oversize - what it comes out larger", [
+        ("bar cuts oversize by, on record", units.signed(machine.cuts_large_mm or 0)),
+        ("centring shoes", machine.get_shoes_display()), *inputs
+    ]  # fmt: skip
 
 
 def _unknown_plate(label: str, setting: Setting, page: JobPage) -> Plate:

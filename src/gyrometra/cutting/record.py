@@ -1,0 +1,171 @@
+"""The cutting log as the loop of a bore replays it: rows of the database as frozen entries, nothing decided."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from functools import cache
+from typing import Any
+
+from pydantic import TypeAdapter
+
+from gyrometra.crib.models import Gauge as GaugeCard
+from gyrometra.cutting.models import CutEntry
+from gyrometra.jobs.models import Bore, SetUp
+from gyroplan import Gauge
+from gyroplan.loop import (
+    AdvanceWay,
+    BoreLog,
+    Cut,
+    DialWay,
+    Entry,
+    Planned,
+    Set,
+    Size,
+    Touched,
+    TouchOff,
+    Way,
+    Zero,
+)
+
+
+@dataclass(frozen=True, slots=True)
+class CutLog:
+    """The log of one bore of one piece: for the loop, and the rows behind each of its entries."""
+
+    log: BoreLog = field(default_factory=BoreLog)
+    #: The row of each entry of the log, in its order.
+    rows: tuple[CutEntry, ...] = ()
+    guarded: bool = False
+    #: The last remark on each pass.
+    remarks: dict[int, CutEntry] = field(default_factory=dict)
+
+    @property
+    def last_size(self) -> CutEntry | None:
+        """The size measured last."""
+        return next((row for row in reversed(self.rows) if row.kind == CutEntry.Kind.SIZE), None)
+
+
+def cuts_of(setup: SetUp) -> list[CutEntry]:
+    """All standing entries of a set-up, whichever bore; one query."""
+    return list(CutEntry.objects.standing().filter(setup=setup).select_related("by", "gauge"))
+
+
+def log_of(entries: Sequence[CutEntry], bore: Bore, piece: int, way: Way) -> CutLog:
+    """The entries of one bore of one piece. `way` reads settings of an older make, which know no plan."""
+    own = [row for row in entries if row.piece == piece and row.bore_id in (None, bore.pk)]
+    gauges = _Gauges()
+    found: list[Entry] = []
+    rows: list[CutEntry] = []
+    first: Planned | None = None
+    for row in own:
+        if row.kind == CutEntry.Kind.PLAN and first is None and not found:
+            first = planned_from(row.rests_on)
+            continue
+        made = _entries_of(row, way, gauges)
+        found += made
+        rows += [row] * len(made)
+    log = BoreLog(first=first, entries=tuple(found), gauges=tuple(gauges.known))
+    remarks = {row.number: row for row in own if row.kind == CutEntry.Kind.REMARK}
+    return CutLog(log, tuple(rows), any(row.kind == CutEntry.Kind.GUARD for row in own), remarks)
+
+
+@cache
+def _planned_reader() -> TypeAdapter[Planned]:
+    return TypeAdapter(Planned)
+
+
+def planned_from(values: dict[str, Any]) -> Planned:
+    """A plan as it was stored."""
+    return _planned_reader().validate_json(json.dumps(values))
+
+
+def planned_values(planned: Planned) -> dict[str, Any]:
+    """A plan as it is stored."""
+    found: dict[str, Any] = _planned_reader().dump_python(planned, mode="json")
+    return found
+
+
+def gauge_values(card: GaugeCard, username: str) -> dict[str, Any]:
+    """A gauge in this person's hands, as it is when it measures."""
+    data = card.data_for(username)
+    return {
+        "name": card.name, "resolution_mm": data.resolution_mm, "error_limit_mm": data.error_limit_mm,
+        "correction_mm": data.correction_mm, "single_sd_mm": data.single_sd_mm,
+    }  # fmt: skip
+
+
+class _Gauges:
+    """The gauges of a log, each as it was; one whose card has changed in between stands twice."""
+
+    def __init__(self) -> None:
+        self.known: list[Gauge] = []
+
+    def name_of(self, row: CutEntry) -> str:
+        """The name under which the log knows the gauge of a size."""
+        values = row.rests_on or (gauge_values(row.gauge, row.by.username) if row.gauge else _UNKNOWN)
+        same = {key: value for key, value in values.items() if key != "name"}
+        for gauge in self.known:
+            own = {key: getattr(gauge, key) for key in same}
+            if own == same and gauge.name.split(" #")[0] == values["name"]:
+                return gauge.name
+        taken = sum(gauge.name.split(" #")[0] == values["name"] for gauge in self.known)
+        name = f"{values['name']} #{taken + 1}" if taken else str(values["name"])
+        self.known.append(Gauge(name=name, **same))
+        return name
+
+
+_UNKNOWN: dict[str, Any] = {
+    "name": "unknown gauge", "resolution_mm": 0.001, "error_limit_mm": 0.0, "correction_mm": 0.0,
+    "single_sd_mm": None,
+}  # fmt: skip
+
+
+def _entries_of(row: CutEntry, way: Way, gauges: _Gauges) -> list[Entry]:
+    kinds = CutEntry.Kind
+    if row.kind == kinds.SET:
+        if row.actual is None:
+            return _set_and_cut(row, way)
+        return [Set(number=row.number, actual=float(row.actual))]
+    if row.kind == kinds.SIZE:
+        return [_size(row, gauges)]
+    division = None if row.at_division is None else float(row.at_division)
+    simple: dict[str, Entry] = {
+        kinds.CUT: Cut(number=row.number, through=row.through),
+        kinds.TOUCHED: Touched(),
+        kinds.TOUCH_OFF: TouchOff(at_division=division),
+        kinds.ZERO: Zero(at_division=division or 0.0),
+    }
+    if row.kind == kinds.PLAN:
+        return [planned_from(row.rests_on)]
+    return [simple[row.kind]] if row.kind in simple else []
+
+
+def _size(row: CutEntry, gauges: _Gauges) -> Size:
+    return Size(
+        gauge=gauges.name_of(row), readings_mm=[float(row.value_mm or 0)], part_temp_c=float(row.part_temp_c),
+        instrument_temp_c=float(row.gauge_temp_c), temp_u_c=float(row.temp_u_c),
+    )  # fmt: skip
+
+
+def _set_and_cut(row: CutEntry, way: Way) -> list[Entry]:
+    """A setting of an older make: one tap set the cutter and cut the pass."""
+    target, change = float(row.value_mm or 0), float(row.change_mm or 0)
+    if isinstance(way, DialWay):
+        actual = change / way.on_diameter_mm if row.divisions is None else float(row.divisions)
+    elif isinstance(way, AdvanceWay):
+        actual = way.told(change, 0.0).amount
+    else:
+        actual = way.reading_mm(target)
+    return [Set(number=row.number, actual=actual), Cut(number=row.number)]
+
+
+def why_begun(setup: SetUp, bore: Bore | None = None) -> str:
+    """Why what the log began with cannot be changed: it counts from there. Empty where no pass is set."""
+    setting = CutEntry.objects.standing().filter(setup=setup, kind__in=(CutEntry.Kind.SET, CutEntry.Kind.CUT))
+    begun = len(set((setting if bore is None else setting.filter(bore=bore)).values_list("bore", "piece", "number")))
+    if not begun:
+        return ""
+    already = "Pass 1 is set" if begun == 1 else f"{begun} passes are set"
+    return f"{already} already: undo them on Bore before this is changed."

@@ -1,0 +1,16 @@
+"""What a plan asks of a bar: every pass it is to cut, and one verdict over all of them."""
+
+from gyroplan.plan.bars import (
+    BarVerdict,
+    Deflection,
+    Limit,
+    overhang_verdict,
+    response_verdict,
+    worst_deflection,
+)
+from gyroplan.plan.loads import ROUGHING, PassLoad, distinct, loads_of
+
+__all__ = [
+    "ROUGHING", "BarVerdict", "Deflection", "Limit", "PassLoad", "distinct", "loads_of", "overhang_verdict",
+    "response_verdict", "worst_deflection",
+]  # fmt: skip
