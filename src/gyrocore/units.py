@@ -178,15 +178,20 @@ def _refuse_doubtful_comma(text: str, number: str) -> None:
         raise InvalidInput("text", "doubtful_comma", given=text, small=f"{before}.{after}", large=before + after)
 
 
-def read_indicator(text: str, unit: str, decimal_mark: str | None = None) -> Length:
+#: A reading under this share of a division cannot be read off: something else was meant.
+_LEAST_SHARE = 0.2
+
+
+def read_indicator(text: str, unit: str, step_mm: float, pointed: str | None = None) -> Length:
     """Read an indicator reading as it is called out at the machine.
 
     Parameters
     ----------
-    text : in mm, whole numbers count thousandths (27 is 0.027) and a point makes millimetres; in
-        inches, numbers are thou (2.5 is 0.0025 in); a unit that is written out counts as written
-    unit : `mm` or `in`
-    decimal_mark : see `read_length`
+    text : a whole number counts divisions of this indicator (on a 0.01 mm dial 27 is 0.27); a number under 1 with a
+        point is in the unit (.0015 is 0.0015 in); a unit that is written out counts as written
+    unit : `mm` or `in`, the unit shown
+    step_mm : one division of this indicator, over 0 [mm]
+    pointed : what a number over 1 with a point means, `divisions` or `unit`; None where it was never said
 
     Returns
     -------
@@ -195,20 +200,89 @@ def read_indicator(text: str, unit: str, decimal_mark: str | None = None) -> Len
     Raises
     ------
     InvalidInput
+        At `text`: not readable, in doubt (`reading_asked`), or finer than the indicator shows.
+
+    References
+    ----------
+    Shop practice: an indicator is read in divisions. Chosen here, because a decimal point tells the unit apart.
+
+    Examples
+    --------
+    >>> read_indicator("27", "mm", 0.01).length_mm
+    0.27
+    >>> round(read_indicator(".0015", "in", 0.0254).length_mm, 6)
+    0.0381
+    """
+    plain = clean_text(text)
+    number = plain.lstrip("+- ").replace(",", ".")
+    negative = plain.startswith("-")
+    if number.isdigit() and number.isascii():
+        return _divisions(float(number), negative, step_mm)
+    if not _POINTED.match(number):
+        return read_length(text, unit)
+    value = float(number)
+    if value > 1:
+        if pointed is None:
+            raise InvalidInput("text", "reading_asked", given=text, divisions=number, in_unit=f"{number} {unit}")
+        if pointed == "divisions":
+            return _divisions(value, negative, step_mm)
+    found = read_length(text, unit)
+    if 0 < abs(found.length_mm) < _LEAST_SHARE * step_mm:
+        raise InvalidInput("text", "reading_too_fine", given=text, size_mm=abs(found.length_mm), step_mm=step_mm)
+    return found
+
+
+_POINTED = re.compile(r"^\d*\.\d+$|^\d+\.$")
+
+
+def _divisions(count: float, negative: bool, step_mm: float) -> Length:
+    return Length(-count * step_mm if negative else count * step_mm, "mm", ())
+
+
+_FEET_PER_METRE = 1 / 0.3048
+_SPEED = re.compile(r"^(?P<number>[\d.,]+)\s*(?P<unit>.*)$")
+_FEET = ("ft/min", "fpm", "sfm", "sfpm", "ft", "feet", "feet/min", "feet per minute")
+_METRES = ("m/min", "m", "mpm", "metres per minute", "meters per minute")
+
+
+def read_surface_speed(text: str, unit: str) -> float:
+    """Read a surface speed: m/min, or ft/min where that is written or the reader's lengths are inches.
+
+    Parameters
+    ----------
+    text : `90`, `90 m/min`, `295 ft/min`, `295 fpm`, `295 sfm`
+    unit : `mm` or `in`; bare numbers are m/min or ft/min
+
+    Returns
+    -------
+    surface speed [m/min]
+
+    Raises
+    ------
+    InvalidInput
         At `text`.
 
     References
     ----------
-    Shop practice: an indicator is read in divisions, not in millimetres. Chosen here.
+    The foot is 0.3048 m exactly (international yard and pound agreement, 1959).
 
     Examples
     --------
-    >>> read_indicator("27", "mm").length_mm
-    0.027
+    >>> round(read_surface_speed("90", "in"), 3)
+    27.432
     """
-    plain = clean_text(text).lstrip("+- ")
-    if unit == "mm" and plain.isdigit() and plain.isascii():
-        return read_length(f"{text} um", unit, decimal_mark)
-    if unit == "in" and plain and all(sign.isdigit() or sign in ".," for sign in plain):
-        return read_length(f"{text} thou", unit, decimal_mark)
-    return read_length(text, unit, decimal_mark)
+    found = _SPEED.match(clean_text(text).lower())
+    name = found["unit"].strip() if found else ""
+    if found is None or name not in ("", *_FEET, *_METRES):
+        raise InvalidInput("text", "not_a_speed", given=text)
+    try:
+        number = float(found["number"].replace(",", "."))
+    except ValueError:
+        raise InvalidInput("text", "not_a_speed", given=text) from None
+    in_feet = name in _FEET or (not name and unit == "in")
+    return number / _FEET_PER_METRE if in_feet else number
+
+
+def feet_min(speed_m_min: float) -> float:
+    """A surface speed in feet a minute [m/min] -> [ft/min]."""
+    return speed_m_min * _FEET_PER_METRE

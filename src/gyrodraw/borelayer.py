@@ -39,7 +39,7 @@ class InBore:
 def bore_band(part: Part, inside: InBore, line: PassLine, detail: Detail | None, width: float) -> Scene:
     """Draw the band at one width."""
     narrow = width < 600
-    scene = Scene(width, 196.0 if narrow else 340.0, f"Bore: {inside.words}")
+    scene = Scene(width, 212.0 if narrow else 340.0, f"Bore: {inside.words}")
     rule_y = 118.0 if narrow else 240.0
     _section(scene, part, inside, width, rule_y)
     if detail is not None and width > 900:
@@ -50,7 +50,7 @@ def bore_band(part: Part, inside: InBore, line: PassLine, detail: Detail | None,
         scene.text((24, rule_y + 28), "Limits" if line.over_words else "Passes", "heading")
         for place, words in enumerate((line.zoom_words or "on Ø, to scale").split("\n")):
             scene.text((24, rule_y + 50 + 17 * place), words, "label")
-    elif line.zoom_words:
+    elif line.zoom_words and not line.over_words:
         scene.text((width - 12, rule_y + 16), line.zoom_words.replace("\n", " "), "small", "end")
     draw_pass_line(scene, line, rule_y + (42 if narrow else 46), left, width - (36 if narrow else 84))
     return scene
@@ -75,7 +75,7 @@ def _section(scene: Scene, part: Part, inside: InBore, width: float, rule_y: flo
         scene.line((x, y - 4), (x, y + 9), "narrow-blue")
     scene.dimension((view.x(part.length_mm), y), (view.face_x, y), inside.length_words, role="narrow-blue", above=5)
     if not narrow:
-        scene.text((width - 24, 22), "half section, to scale", "label", "end")
+        scene.text((24, 22), "half section, to scale", "label")
 
 
 def _bar(view: View, part: Part, inside: InBore, end: float) -> None:
@@ -84,10 +84,11 @@ def _bar(view: View, part: Part, inside: InBore, end: float) -> None:
     tip = view.face_x + 14 if inside.what == "bar" else view.x(part.length_mm * 0.45)
     wall = view.y(part.aim_mm)
     top = wall + 14
-    scene.rect((tip, top), (end, top + 2 * r), "bar")
-    scene.text((min(tip + 60, end - 90), top + r - (4 if r > 14 else -5)), inside.words, "figure")
+    bottom = top + 2 * r if scene.width > 600 else min(top + 2 * r, view.axis_y + 8)
+    scene.rect((tip, top), (end, bottom), "bar")
+    scene.text((min(tip + 60, end - 90), top + (bottom - top) / 2 - (4 if r > 14 else -5)), inside.words, "figure")
     scene.poly([(tip - 1, wall), (tip + 18, wall + 2), (tip + 18, top + 8), (tip + 6, top + 8)], "cutter", closed=True)
-    if inside.what == "bar" and part.length_mm * view.scale > 110:
+    if inside.what == "bar" and part.length_mm * view.scale > 110 and scene.width > 600:
         y = wall + 34
         scene.line((view.face_x - 14, y), (view.face_x - 70, y), "turning")
         scene.arrow((view.face_x - 84, y), (view.face_x - 60, y), "arrowhead-blue")
@@ -118,29 +119,27 @@ def _detail(scene: Scene, part: Part, detail: Detail, width: float) -> None:
     """The wall at the cutter, many times the section: what is left, what this pass takes, the nose to scale."""
     view = fit(scene, part, axis_y=196, top=48, width=380, face_x=0)
     both = detail.depth_mm + detail.left_mm
-    times = next((m for m in _MAGNIFIED if both * view.scale * m <= 66), 1)
+    times = next((m for m in _MAGNIFIED if both * view.scale * m <= 62), 1)
     scale = view.scale * times
-    left, right, top = width * 0.56, width * 0.56 + 300, 40.0
-    mid, low = top + 22 + detail.left_mm * scale, top + 22 + both * scale
-    hatch(scene, (left, top, right, top + 22), part.hatch)
-    scene.line((left, top + 22), (right, top + 22), "narrow-blue")
+    left, right, top = width * 0.53, width * 0.53 + 260, 14.0
+    mid, low = top + 20 + detail.left_mm * scale, top + 20 + both * scale
+    hatch(scene, (left, top, right, top + 20), part.hatch)
+    scene.line((left, top + 20), (right, top + 20), "narrow-blue")
     scene.rect((left, mid), (right, low), "turned")
     if detail.left_mm > 1e-9:
         scene.line((left, mid), (right, mid), "expected-line")
     scene.line((left, low), (right, low), "wall")
     scene.line((right, top), (right, low), "wall")
-    words_y = max(low + 20, top + 22 + 40)
-    scene.text((left + 8, words_y), detail.depth_words, "figure-blue")
-    if detail.left_words:
-        scene.text((left + 8, words_y + 22), detail.left_words, "label")
-    scene.text((left - 12, top + 6), "A", "figure", "end")
-    scene.text((left - 12, top + 24), f"section x {times}", "label", "end")
-    nose = min(detail.nose_mm * scale, 60.0)
-    if detail.nose_mm * scale <= 60.0 and nose > 3:
-        x, y = right + 40, low
+    scene.text((right + 14, low - 1), detail.depth_words, "figure-blue")
+    scene.text((right + 14, min(low - 22, max(top + 16, mid - 8))), detail.left_words, "label")
+    scene.text((left - 12, top + 8), "A", "figure", "end")
+    scene.text((left - 12, top + 26), f"section x {times}", "label", "end")
+    nose = detail.nose_mm * scale
+    if 3 < nose <= 46:
+        x, y = right + 190, low
         arc = [(x + nose - nose * c, y - nose * s) for c, s in _QUARTER]
         scene.poly([(x, y), *arc, (x + nose, y)], "cutter", closed=True)
-        scene.text((x + nose + 10, y - 4), detail.nose_words, "label")
+        scene.text((x + nose + 10, y - 1), detail.nose_words, "label")
 
 
 _QUARTER = [(1.0, 0.0), (0.966, 0.259), (0.866, 0.5), (0.707, 0.707), (0.5, 0.866), (0.259, 0.966), (0.0, 1.0)]

@@ -100,9 +100,9 @@ def _wedge(scene: Scene, rim: _Rim, start: float, end: float) -> None:
     inner = [rim.at(end - (end - start) * n / count, 57) for n in range(count + 1)]
     scene.poly([*outer, *inner], "turned", closed=True)
     tip = -0.9 if start < 0 else 0.9
-    if abs(start) > 1.6:
-        _arc(scene, rim, start, tip, -14, "turning")
-        scene.arrow(rim.at(tip, -14), rim.at(tip * 1.6, -14), "arrowhead-blue")
+    if abs(start) > 2.4:
+        _arc(scene, rim, start * 0.86, tip * 1.5, -14, "turning")
+        scene.arrow(rim.at(tip, -14), rim.at(tip * 2, -14), "arrowhead-blue")
 
 
 def _ticks(
@@ -130,10 +130,10 @@ def _index(scene: Scene, rim: _Rim, crown: Crown) -> None:
 
 
 def _from(scene: Scene, rim: _Rim, crown: Crown, start: float) -> None:
-    """Where the dial stands now: a hollow stroke with its number outside the rim."""
+    """Where the dial stands now: a hollow stroke with its number beside the rim's end."""
     held = max(-WINDOW / 2, min(WINDOW / 2, start))
     scene.line(rim.at(held, -6), rim.at(held, 30), "stands")
-    x, y = rim.at(held, -22)
     if abs(start) * rim.degrees > 9:
-        scene.text((max(4.0, min(348.0, x)), y + 4), crown.stands_words, "figure", "end" if start < 0 and x > 60 else
-                   "start" if x < 60 or start > 0 else "middle")  # fmt: skip
+        x, y = rim.at(held, -30)
+        anchor = "start" if x < 40 else "end" if x > 312 else "middle"
+        scene.text((max(4.0, min(348.0, x)), y + 2), crown.stands_words, "figure", anchor)

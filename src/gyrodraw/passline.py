@@ -114,7 +114,7 @@ def _rung_words(scene: Scene, x: float, y: float, rung: Rung) -> None:
 def _over(scene: Scene, line: PassLine, x: At, y: float) -> None:
     """Past the upper limit: the excess hatched in red, the size as a crossed square."""
     low, high, size = x(line.lower_mm), x(line.upper_mm), x(line.known_mm)
-    left = x(line.from_mm)
+    left, wide = x(line.from_mm), scene.width > 600
     scene.rect((left, y - 5), (high, y + 5), "done-bar")
     scene.rect((high, y - 20), (size, y + 20), "over-hard")
     hatch(scene, (high, y - 20, size, y + 20), "iron")

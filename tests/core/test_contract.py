@@ -19,7 +19,7 @@ NAMES = [
     "length", "limits", "fit", "speed", "cut_time", "finish", "cutting_force", "bar_response", "stability",
     "overhang", "choose_bar", "line_bar_layout", "over_bar", "cutter_advance", "head_dial", "head_range",
     "pass_plan", "next_cut", "elastic_passes", "four_jaw_flats", "sweep", "taper_correction", "measurement",
-    "verdict", "bore_form", "thermal_size",
+    "verdict", "bore_form", "line_of_bores", "thermal_size",
 ]  # fmt: skip
 
 GOOD: dict[str, dict[str, Any]] = {
@@ -42,6 +42,9 @@ GOOD: dict[str, dict[str, Any]] = {
     "elastic_passes": {"bar_stiffness_n_mm": 9000, "cutting_stiffness_n_mm": 1000, "depth_mm": 0.2,
                        "runout_mm": 0.1, "passes": 3},
     "taper_correction": {"taper_mm": 0.2, "over_mm": 150, "lever_mm": 380},
+    "line_of_bores": {"bores": [{"name": "H1", "z_mm": 0, "x_mm": 0, "y_mm": 0},
+                                {"name": "H2", "z_mm": 300, "x_mm": 0.01, "y_mm": 0},
+                                {"name": "H3", "z_mm": 600, "x_mm": 0, "y_mm": 0.01}], "datum": ["H1", "H3"]},
     "thermal_size": {"diameter_mm": 100, "expansion_um_m_k": 10.5, "at_c": 35},
     "speed": {"diameter_mm": 70, "surface_speed_m_min": 70, "spindle_speeds_rpm": [100, 300]},
     "cut_time": {"length_mm": 140, "feed_mm_rev": 0.2, "rpm": 280},

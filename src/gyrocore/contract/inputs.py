@@ -310,6 +310,18 @@ class BoreFormInput(Input):
     significance_mm: float = 0.005
 
 
+class BoreCentreInput(Input):
+    name: Text
+    z_mm: float
+    x_mm: float
+    y_mm: float
+
+
+class LineOfBoresInput(Input):
+    bores: list[BoreCentreInput]
+    datum: Annotated[list[Text], Field(min_length=2, max_length=2)] | None = None
+
+
 class ThermalSizeInput(Input):
     diameter_mm: float
     expansion_um_m_k: float

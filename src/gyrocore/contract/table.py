@@ -16,6 +16,7 @@ from gyrocore.formulas.cutting_force import Cut, CuttingForce, cutting_force
 from gyrocore.formulas.heat import ThermalSize, thermal_size
 from gyrocore.formulas.stability import EdgeInCut, Stability, require_edge, stability
 from gyrocore.judging.bore_form import BoreForm, DiameterReading, Station, bore_form
+from gyrocore.judging.line_of_bores import BoreCentre, LineOfBores, line_of_bores
 from gyrocore.judging.measurement import GaugeData, Measurement, Warmth, measurement
 from gyrocore.judging.next_cut import Habit, NextCut, SetAndMeasured, next_cut
 from gyrocore.judging.verdict import Verdict, verdict
@@ -191,6 +192,11 @@ def _bore_form(m: i.BoreFormInput) -> BoreForm:
     return bore_form(stations=stations, **_pick(m, "lower_mm", "upper_mm", "significance_mm"))
 
 
+def _line_of_bores(m: i.LineOfBoresInput) -> LineOfBores:
+    datum = None if m.datum is None else (m.datum[0], m.datum[1])
+    return line_of_bores(bores=[BoreCentre(**b.model_dump()) for b in m.bores], datum=datum)
+
+
 def _entry(summary: str, input: type[i.Input], result: type[Any], run: Any) -> Calculation:
     return Calculation(summary=summary, input=input, result=result, run=run)
 
@@ -232,6 +238,7 @@ CALCULATIONS: dict[str, Calculation] = {
     ),
     "verdict": _entry("In, under, over or too near to call.", i.VerdictInput, Verdict, _plain(verdict)),
     "bore_form": _entry("Taper, ovality and shape of a bore.", i.BoreFormInput, BoreForm, _bore_form),
+    "line_of_bores": _entry("How far bores lie off one line.", i.LineOfBoresInput, LineOfBores, _line_of_bores),
     "thermal_size": _entry("Size of a warm or cold part.", i.ThermalSizeInput, ThermalSize, _plain(thermal_size)),
 }
 

@@ -28,7 +28,21 @@ class Limits:
     class_name: str | None = None
 
 
-def read_limits(spec: str, nominal_mm: float | None = None, decimal_mark: str | None = None) -> Limits:
+@dataclass(frozen=True, slots=True)
+class _Reader:
+    """How bare numbers are read: the writer's unit and decimal mark."""
+
+    unit: str
+    mark: str | None
+
+
+#: Units that are written behind a deviation alone: the size before it keeps the writer's own.
+_SUB_UNITS = ("thou", "um", "µm", "micron", "microns")
+
+
+def read_limits(
+    spec: str, nominal_mm: float | None = None, decimal_mark: str | None = None, unit: str = "mm"
+) -> Limits:
     """Read limits of size.
 
     Parameters
@@ -36,6 +50,7 @@ def read_limits(spec: str, nominal_mm: float | None = None, decimal_mark: str | 
     spec : `72 H7`, `H7`, `72 +0.03/0`, `72 ±0.01`, `72.00-72.03`, `72.00/72.03`
     nominal_mm : nominal size where the spec has none [mm]
     decimal_mark : the writer's own decimal mark, see `units.read_length`
+    unit : `mm` or `in`, meant where the spec names none
 
     Returns
     -------
@@ -59,43 +74,46 @@ def read_limits(spec: str, nominal_mm: float | None = None, decimal_mark: str | 
     text = clean_text(spec)
     if not text:
         raise InvalidInput("spec", "no_limits", given=spec)
-    text = text.replace("+/-", "±")
+    text = text.replace("+/-", "±").lstrip("Øø⌀ ")
+    if unit not in ("mm", "in"):
+        raise InvalidInput("unit", "not_a_unit", given=unit)
+    mark = _Reader(unit, decimal_mark)
     found = _CLASS.match(text)
     if found and (found["letter"].lower() in iso286.COVERED + iso286.NOT_COVERED or len(found["letter"]) == 1):
-        return _by_class(found, nominal_mm, decimal_mark)
+        return _by_class(found, nominal_mm, mark)
     shared = _UNIT.search(text)
-    unit = shared["unit"] if shared else ""
+    written = shared["unit"] if shared else ""
     if "±" in text:
-        return _symmetric(text, unit, nominal_mm, decimal_mark)
-    return _plain(text, unit, nominal_mm, decimal_mark)
+        return _symmetric(text, written, nominal_mm, mark)
+    return _plain(text, written, nominal_mm, mark)
 
 
-def _plain(text: str, unit: str, nominal_mm: float | None, mark: str | None) -> Limits:
+def _plain(text: str, unit: str, nominal_mm: float | None, mark: _Reader) -> Limits:
     deviated = _split_deviations(text)
     if deviated:
         return _by_deviations(deviated, unit, nominal_mm, mark)
     return _by_range(text, unit, nominal_mm, mark)
 
 
-def _number(text: str, unit: str, mark: str | None) -> float:
+def _number(text: str, unit: str, mark: _Reader) -> float:
     """One number of a spec; the unit at the end of the spec counts for those without."""
     text = text.strip()
     bare = re.fullmatch(r"[-+]?\s*[\d.,/\s-]*", text) is not None
     if bare and unit:
         text = f"{text} {unit}"
     try:
-        length = read_length(text, "mm", mark)
+        length = read_length(text, mark.unit, mark.mark)
     except InvalidInput as error:
         raise InvalidInput("spec", error.code, given=error.given, allowed=error.allowed, **error.values) from None
     return length.length_mm
 
 
-def _nominal(text: str, unit: str, nominal_mm: float | None, mark: str | None) -> float:
+def _nominal(text: str, unit: str, nominal_mm: float | None, mark: _Reader) -> float:
     if not text.strip():
         if nominal_mm is None:
             raise InvalidInput("nominal_mm", "nominal_missing")
         return nominal_mm
-    size = _number(text, unit, mark)
+    size = _number(text, "" if unit.lower() in _SUB_UNITS else unit, mark)
     if size <= 0:
         raise InvalidInput("spec", "not_positive", given=size, allowed=0)
     if nominal_mm is not None and abs(size - nominal_mm) > TOLERANCE:
@@ -103,8 +121,10 @@ def _nominal(text: str, unit: str, nominal_mm: float | None, mark: str | None) -
     return size
 
 
-def _by_class(found: re.Match[str], nominal_mm: float | None, mark: str | None) -> Limits:
+def _by_class(found: re.Match[str], nominal_mm: float | None, mark: _Reader) -> Limits:
     nominal = _nominal(found["size"], "", nominal_mm, mark)
+    if mark.unit == "in" and nominal > iso286.LARGEST_MM and found["size"].strip():
+        raise InvalidInput("spec", "class_in_inches", given=found.string, size=found["size"].strip())
     letter, grade = found["letter"], int(found["grade"])
     try:
         lower, upper = iso286.deviations_um(nominal, letter, grade)
@@ -115,7 +135,7 @@ def _by_class(found: re.Match[str], nominal_mm: float | None, mark: str | None) 
     return _limits(nominal, nominal + lower / 1000, nominal + upper / 1000, f"{letter}{grade}")
 
 
-def _symmetric(text: str, unit: str, nominal_mm: float | None, mark: str | None) -> Limits:
+def _symmetric(text: str, unit: str, nominal_mm: float | None, mark: _Reader) -> Limits:
     left, _, right = text.partition("±")
     if not right.strip() or right.strip()[0] in "+-":
         raise InvalidInput("spec", "no_limits", given=text)
@@ -127,10 +147,10 @@ def _symmetric(text: str, unit: str, nominal_mm: float | None, mark: str | None)
 
 def _split_deviations(text: str) -> tuple[str, str, str] | None:
     """Nominal, upper and lower deviation texts, where the spec is written that way."""
-    number = r"[-+]\s*[\d.,]+(?:\s*/\s*\d+(?=\s*[a-z\"]))?|0(?:[.,]0*)?"
+    number = r"[-+]\s*(?:\d+\s*/\s*[1-9]\d*(?=\s*[a-z\"])|[\d.,]+)|0(?:[.,]0*)?"
     unit = r"(?:\s*(?:\"|mm|in|inch|thou|um|µm|microns?))?"
     found = re.match(
-        rf"^(?P<nominal>.*?)(?P<a>(?:{number}){unit})\s*(?:/|\s)\s*(?P<b>(?:{number}){unit})$",
+        rf"^(?P<nominal>.*?)(?<![\d.,])(?P<a>(?:{number}){unit})\s*(?:/|\s)\s*(?P<b>(?:{number}){unit})$",
         text,
         re.IGNORECASE,
     )
@@ -143,7 +163,7 @@ def _split_deviations(text: str) -> tuple[str, str, str] | None:
     return nominal, found["a"], found["b"]
 
 
-def _by_deviations(parts: tuple[str, str, str], unit: str, nominal_mm: float | None, mark: str | None) -> Limits:
+def _by_deviations(parts: tuple[str, str, str], unit: str, nominal_mm: float | None, mark: _Reader) -> Limits:
     left, first, second = parts
     _refuse_mixed_units(" ".join(parts), left, first + second)
     nominal = _nominal(left, unit, nominal_mm, mark)
@@ -159,7 +179,7 @@ def _refuse_mixed_units(text: str, size: str, deviation: str) -> None:
         raise InvalidInput("spec", "deviation_unit", given=text)
 
 
-def _by_range(text: str, unit: str, nominal_mm: float | None, mark: str | None) -> Limits:
+def _by_range(text: str, unit: str, nominal_mm: float | None, mark: _Reader) -> Limits:
     ends = _range_ends(text, unit, mark)
     if not ends:
         raise InvalidInput("spec", "no_limits", given=text)
@@ -173,7 +193,7 @@ def _by_range(text: str, unit: str, nominal_mm: float | None, mark: str | None) 
     return _limits(nominal_mm, lower, upper)
 
 
-def _range_ends(text: str, unit: str, mark: str | None) -> list[tuple[float, float]]:
+def _range_ends(text: str, unit: str, mark: _Reader) -> list[tuple[float, float]]:
     """Every way of reading the text as two sizes; a text that is one size gives none."""
     try:
         _number(text, unit, mark)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from decimal import ROUND_HALF_UP, Decimal
+
 from gyrocore.errors import InvalidInput, Value
 from gyrocore.notes import Note
 from gyrocore.wording.sentences import ERRORS, NOTES
@@ -15,16 +17,27 @@ _MM_PER_INCH = 25.4
 #: Values that are counts, whatever the unit of the field they stand with.
 _COUNTS = ("passes", "count")
 _LARGEST_SHOWN = 1e300
+#: Past this a float holds no halves to round.
+_LARGEST_ROUNDED = 1e12
 
 
 def length_words(value_mm: float, unit: str = "mm", *, digits: int | None = None) -> str:
     """A length as printed: 0.001 mm or 0.0001 in unless digits are given; no trailing noise."""
     size = value_mm if unit == "mm" else value_mm / _MM_PER_INCH
     places = digits if digits is not None else (3 if unit == "mm" else 4)
-    text = f"{size:.{places}f}"
+    text = rounded_words(size, places)
     if digits is None and "." in text:
         text = text.rstrip("0").rstrip(".")
     return "0" if text in ("-0", "") else text
+
+
+def rounded_words(value: float, places: int) -> str:
+    """A number to so many places, halves away from zero, as a person rounds: 71.6055 is 71.606."""
+    if abs(value) >= _LARGEST_ROUNDED:
+        return f"{value:.{places}f}"
+    step = Decimal(1).scaleb(-places)
+    shown = Decimal(repr(round(value, 9))).quantize(step, rounding=ROUND_HALF_UP)
+    return f"{shown:f}"
 
 
 def field_words(field: str) -> str:

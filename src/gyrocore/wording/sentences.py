@@ -40,6 +40,9 @@ ERRORS: dict[str, str] = {
     "fraction_in_mm": "{given} could be a fraction of an inch or of a millimetre. Add the inch mark, or type it as a decimal.",
     "not_a_fraction": "{given} is no fraction that can be read. Type it like 2 11/16 in.",
     "tenths_in_mm": "{given} could be tenths of a millimetre or ten-thousandths of an inch. Type 0.2 mm or 0.0002 in.",
+    "reading_asked": "{given}: {divisions} divisions of this indicator, or {in_unit}? Say which, once; it is remembered.",
+    "reading_too_fine": "{given} is {size_mm}, less than a fifth of this indicator's {step_mm}. Whole numbers count divisions.",
+    "not_a_speed": "{given} cannot be read as a surface speed. Type it like 90, 90 m/min or 295 ft/min.",
     "mil": "{given}: a mil could be a thou or a millimetre. Type thou or mm.",
     "bare_part": "{given}: {part} of a millimetre or of an inch? Say which, like 5 hundredths mm.",
     # limits
@@ -53,6 +56,7 @@ ERRORS: dict[str, str] = {
     "nominal_contradicts": "The nominal size is {allowed} in the limits, but {given} was given beside them.",
     "deviation_unit": "{given}: the deviations could be inches or millimetres. Put the inch mark on the last number.",
     "size_not_covered": "Classes are covered over 0 up to {allowed} mm; {given} was given.",
+    "class_in_inches": "{given}: {size} would be inches, larger than the classes cover. For millimetres type {size} mm and the class.",
     "grade_not_covered": "Grades IT3 to IT13 are covered; {given} was given.",
     "letter_not_covered": "Class {given} is not covered; holes D to U with JS and shafts d to u with js are.",
     "class_not_defined": "The standard defines no {given} at {nominal_mm}.",
@@ -87,6 +91,7 @@ ERRORS: dict[str, str] = {
     "test_too_thin": "A test cut {given} short of size would itself be under {least_mm} deep; leave {allowed} or less.",
     # between centres
     "stretch_past_work": "The bore ends at {given}, past the end of the work at {allowed}.",
+    "one_z": "{What} must lie at two or more different places along the line.",
     # entries that do not fit as things stand
     "nothing_to_undo": "Nothing is left to undo.",
     "other_pass": "Pass {allowed} is in hand; {given} was given.",
@@ -234,6 +239,9 @@ NOTES: dict[str, str] = {
     "pass_may_rub": "Pass {number} is {depth_mm} deep, thinner than the edge's least depth of {least_mm}: it may rub.",
     "measure_finer": "The uncertainty of {expanded_mm} is more than the {room_mm} between target and upper limit: measure finer before the last cut.",
     "short_taken_for_slip": "The last pass came out far short once: taken for a slip, not for what this bar does.",
+    "worst_in_line": "{name} lies farthest off, {off_mm}.",
+    "axis_by_datum": "The axis runs through the two datum bores.",
+    "axis_least_squares": "The axis is the least-squares line of all bores.",
     "guarded_limits": "Limits narrowed by the uncertainty (ISO 14253-1).",
     "gauges_contradict": "Two gauges do not agree at one place: neither decides alone.",
     "lobes_not_seen": "Two directions cannot see three lobes, nor an oval that lies between them.",

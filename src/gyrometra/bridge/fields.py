@@ -10,8 +10,8 @@ from django.forms.utils import flatatt
 from django.utils.html import format_html, format_html_join
 from django.utils.safestring import SafeString
 
-from gyrocore import InvalidInput, error_sentence, read_limits
-from gyrometra.bridge.units import Typed, Units
+from gyrocore import InvalidInput, error_sentence, read_surface_speed
+from gyrometra.bridge.units import Typed, Units, is_bare
 
 #: Columns are DecimalField(12, 6).
 LARGEST_MM = 100_000
@@ -24,7 +24,7 @@ class TypedForm(forms.Form):
         self.units = units
         super().__init__(*args, **kwargs)
         for field in self.fields.values():
-            if isinstance(field, LengthField):
+            if isinstance(field, LengthField | LimitsField | SurfaceSpeedField):
                 field.units = units
             if type(field.widget) is forms.Select:
                 plain = LineSelect(field.widget.attrs)
@@ -36,7 +36,7 @@ class TypedForm(forms.Form):
         """Every length and limit as typed, by field."""
         kept: dict[str, Typed] = {}
         for name, field in self.fields.items():
-            if isinstance(field, LengthField | LimitsField):
+            if isinstance(field, LengthField | LimitsField | SurfaceSpeedField):
                 text = str(self.data.get(self.add_prefix(name), "")).strip()
                 if text:
                     kept[name] = {"text": text, "unit": self.units.unit}
@@ -84,9 +84,13 @@ class LengthField(forms.CharField):
 
     units = Units()
 
-    def __init__(self, *, least: float | None = None, positive: bool = True, **kwargs: Any) -> None:
+    def __init__(
+        self, *, least: float | None = None, positive: bool = True, ask_over_mm: float | None = None, **kwargs: Any
+    ) -> None:
         self.positive = positive
         self.least = least
+        #: A figure past this without its unit is asked: 2 for a run-out limit on an inch page is hardly two inches.
+        self.ask_over_mm = ask_over_mm
         kwargs.setdefault("max_length", 60)
         kwargs.setdefault("widget", LineInput)
         super().__init__(**kwargs)
@@ -109,13 +113,26 @@ class LengthField(forms.CharField):
             raise forms.ValidationError(f"{what} must be over 0; {text} was given.")
         if self.least is not None and size < Decimal(str(self.least)):
             raise forms.ValidationError(f"{what} must be {self.least:g} or more; {text} was given.")
+        if self.ask_over_mm is not None and abs(size) > self.ask_over_mm and is_bare(text):
+            raise forms.ValidationError(_asked(what, text, self.units))
         if abs(size) > LARGEST_MM:
             raise forms.ValidationError(f"{what} of {text} is longer than 100 m. Is the unit right?")
         return size
 
 
+def _asked(what: str, text: str, units: Units) -> str:
+    """Far outside what such a figure is: what it was read as, and how to say what was meant."""
+    small = f"{text} thou" if units.unit == "in" else f"{text} um"
+    return (
+        f"{what}: {text} was read as {text} {units.label}, which is far outside of what it usually is. Type it with its "
+        f"unit: {small}, or {text} {units.label} if that is meant."
+    )
+
+
 class LimitsField(forms.CharField):
-    """Limits of size; cleans to the core's Limits."""
+    """Limits of size of a bore; cleans to the core's Limits."""
+
+    units = Units()
 
     def __init__(self, **kwargs: Any) -> None:
         kwargs.setdefault("max_length", 80)
@@ -123,11 +140,45 @@ class LimitsField(forms.CharField):
         super().__init__(**kwargs)
 
     def clean(self, value: Any) -> Any:
-        """Read them with the core's sentences."""
+        """Read them with the core's sentences; a shaft's class is asked, for a bore has a capital letter."""
         text = str(super().clean(value) or "").strip()
         if not text:
             return None
         try:
-            return read_limits(text)
+            limits = self.units.read_limits(text)
         except InvalidInput as error:
-            raise forms.ValidationError(error_sentence(error)) from None
+            raise forms.ValidationError(error_sentence(error, self.units.unit)) from None
+        if limits.class_name and limits.class_name[0].islower():
+            bore = f"{limits.nominal_mm:g} {limits.class_name.upper()}"
+            raise forms.ValidationError(
+                f"{text} is a class for a shaft. For the bore type {bore}; to fit a shaft, type its size under "
+                '"To suit a part".'
+            )
+        return limits
+
+
+class SurfaceSpeedField(forms.CharField):
+    """A surface speed in m/min or ft/min; cleans to a Decimal of m/min."""
+
+    units = Units()
+    #: Between a hand-turned bar and what no cutter stands [m/min].
+    LEAST, MOST = 0.1, 2000
+
+    def __init__(self, **kwargs: Any) -> None:
+        kwargs.setdefault("max_length", 30)
+        kwargs.setdefault("widget", LineInput)
+        super().__init__(**kwargs)
+
+    def clean(self, value: Any) -> Any:
+        """Read it, and refuse what no cutter runs at."""
+        text = str(super().clean(value) or "").strip()
+        if not text:
+            return None
+        try:
+            speed = read_surface_speed(text, self.units.unit)
+        except InvalidInput as error:
+            raise forms.ValidationError(error_sentence(error, self.units.unit)) from None
+        if not self.LEAST <= speed <= self.MOST:
+            least, most = self.units.surface_speed(self.LEAST), self.units.surface_speed(self.MOST)
+            raise forms.ValidationError(f"{self.label} must be from {least} to {most}; {text} was given.")
+        return Decimal(repr(round(speed, 2)))

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass
 from decimal import Decimal
 from math import ceil, floor, log10
 from typing import TypedDict
 
-from gyrocore import length_words, read_length
+from gyrocore import Limits, clean_text, feet_min, length_words, read_length, read_limits
 
 
 class Typed(TypedDict):
@@ -82,6 +83,30 @@ class Units:
             return "0"
         return text if text.startswith("-") else f"+{text}"
 
+    def surface_speed(self, speed_m_min: float | Decimal) -> str:
+        """A surface speed with its unit: m/min, or ft/min where lengths are in inches."""
+        speed = float(speed_m_min)
+        return f"{speed:.4g} m/min" if self.unit == "mm" else f"{feet_min(speed):.0f} ft/min"
+
+    def limits(self, text: str, typed: Typed | None, lower_mm: float, upper_mm: float) -> str:
+        """Limits as they were written, where that means the same to this reader; else both limits in their unit."""
+        written = typed["unit"] if typed else "mm"
+        if written == self.unit or _names_unit(text):
+            return text
+        return f"{self.planned(lower_mm)} to {self.planned(upper_mm)}"
+
+    def limits_typed(self, text: str, typed: Typed | None) -> str:
+        """Limits for a field: as written, with the unit named where the reader's own is another."""
+        written = typed["unit"] if typed else "mm"
+        if not text or written == self.unit or _names_unit(text):
+            return text
+        by_class = _CLASS.match(text.strip())
+        return f"{by_class['size'].strip()} {written} {by_class['class']}" if by_class else f"{text} {written}"
+
+    def read_limits(self, text: str) -> Limits:
+        """Read limits of size; raises the core's InvalidInput."""
+        return read_limits(text, unit=self.unit)
+
     def read(self, text: str) -> Decimal:
         """Read what was typed; raises the core's InvalidInput."""
         return to_decimal(read_length(text, self.unit).length_mm)
@@ -96,6 +121,18 @@ class Units:
 def to_decimal(value: float) -> Decimal:
     """A core length as the database keeps it: six places of a millimetre."""
     return Decimal(repr(round(value, 6)))
+
+
+_CLASS = re.compile(r"^(?P<size>.*?)\s*(?P<class>[A-Za-z]{1,2}\s?\d{1,2})$")
+
+
+def _names_unit(text: str) -> bool:
+    return re.search(r"\"|\b(mm|inch(es)?|in|thou|um|µm|microns?|cm)\b", clean_text(text), re.IGNORECASE) is not None
+
+
+def is_bare(text: str) -> bool:
+    """Whether a text names no unit."""
+    return _is_bare(text)
 
 
 def _is_bare(text: str) -> bool:

@@ -10,10 +10,9 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from gyrometra.crib.models import Gauge as GaugeCard
 from gyrometra.cutting.models import CutEntry
+from gyrometra.jobs.gauges import GaugesAsTheyWere
 from gyrometra.jobs.models import Bore, SetUp
-from gyroplan import Gauge
 from gyroplan.loop import (
     AdvanceWay,
     BoreLog,
@@ -55,7 +54,7 @@ def cuts_of(setup: SetUp) -> list[CutEntry]:
 def log_of(entries: Sequence[CutEntry], bore: Bore, piece: int, way: Way) -> CutLog:
     """The entries of one bore of one piece. `way` reads settings of an older make, which know no plan."""
     own = [row for row in entries if row.piece == piece and row.bore_id in (None, bore.pk)]
-    gauges = _Gauges()
+    gauges = GaugesAsTheyWere()
     found: list[Entry] = []
     rows: list[CutEntry] = []
     first: Planned | None = None
@@ -87,42 +86,7 @@ def planned_values(planned: Planned) -> dict[str, Any]:
     return found
 
 
-def gauge_values(card: GaugeCard, username: str) -> dict[str, Any]:
-    """A gauge in this person's hands, as it is when it measures."""
-    data = card.data_for(username)
-    return {
-        "name": card.name, "resolution_mm": data.resolution_mm, "error_limit_mm": data.error_limit_mm,
-        "correction_mm": data.correction_mm, "single_sd_mm": data.single_sd_mm,
-    }  # fmt: skip
-
-
-class _Gauges:
-    """The gauges of a log, each as it was; one whose card has changed in between stands twice."""
-
-    def __init__(self) -> None:
-        self.known: list[Gauge] = []
-
-    def name_of(self, row: CutEntry) -> str:
-        """The name under which the log knows the gauge of a size."""
-        values = row.rests_on or (gauge_values(row.gauge, row.by.username) if row.gauge else _UNKNOWN)
-        same = {key: value for key, value in values.items() if key != "name"}
-        for gauge in self.known:
-            own = {key: getattr(gauge, key) for key in same}
-            if own == same and gauge.name.split(" #")[0] == values["name"]:
-                return gauge.name
-        taken = sum(gauge.name.split(" #")[0] == values["name"] for gauge in self.known)
-        name = f"{values['name']} #{taken + 1}" if taken else str(values["name"])
-        self.known.append(Gauge(name=name, **same))
-        return name
-
-
-_UNKNOWN: dict[str, Any] = {
-    "name": "unknown gauge", "resolution_mm": 0.001, "error_limit_mm": 0.0, "correction_mm": 0.0,
-    "single_sd_mm": None,
-}  # fmt: skip
-
-
-def _entries_of(row: CutEntry, way: Way, gauges: _Gauges) -> list[Entry]:
+def _entries_of(row: CutEntry, way: Way, gauges: GaugesAsTheyWere) -> list[Entry]:
     kinds = CutEntry.Kind
     if row.kind == kinds.SET:
         if row.actual is None:
@@ -142,9 +106,9 @@ def _entries_of(row: CutEntry, way: Way, gauges: _Gauges) -> list[Entry]:
     return [simple[row.kind]] if row.kind in simple else []
 
 
-def _size(row: CutEntry, gauges: _Gauges) -> Size:
+def _size(row: CutEntry, gauges: GaugesAsTheyWere) -> Size:
     return Size(
-        gauge=gauges.name_of(row), readings_mm=[float(row.value_mm or 0)], part_temp_c=float(row.part_temp_c),
+        gauge=gauges.name_of(row.rests_on, row.gauge, row.by.username), readings_mm=[float(row.value_mm or 0)], part_temp_c=float(row.part_temp_c),
         instrument_temp_c=float(row.gauge_temp_c), temp_u_c=float(row.temp_u_c),
     )  # fmt: skip
 

@@ -1,4 +1,4 @@
-"""Sizes of the finished bore, at stations by directions, with a named gauge."""
+"""Sizes of the finished bore at depths by directions, depths of its shoulder: each with a named gauge, as it was."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from gyrometra.jobs.models import Bore, LogEntry, SetUp
 
 
 class SizeReading(LogEntry):
-    """One diameter at one depth in one direction; several of one place are repeats."""
+    """One diameter at one depth in one direction; several of one place belong together."""
 
     setup = models.ForeignKey(SetUp, on_delete=models.PROTECT, related_name="sizes")
     bore = models.ForeignKey(Bore, on_delete=models.PROTECT, related_name="sizes")
@@ -20,6 +20,24 @@ class SizeReading(LogEntry):
     angle_deg = models.DecimalField(max_digits=6, decimal_places=2)
     value_mm = mm()
     part_temp_c = models.DecimalField(max_digits=5, decimal_places=2, default=20)
+    gauge_temp_c = models.DecimalField(max_digits=5, decimal_places=2, default=20)
+    temp_u_c = models.DecimalField(max_digits=5, decimal_places=2, default=0)
+    #: The gauge as it was, in this person's hands; empty in entries of an older make.
+    rests_on = models.JSONField(default=dict, blank=True)
 
     def __str__(self) -> str:
         return f"{self.value_mm} at {self.z_mm}"
+
+
+class DepthReading(LogEntry):
+    """The depth of a shoulder, from the open face."""
+
+    setup = models.ForeignKey(SetUp, on_delete=models.PROTECT, related_name="shoulder_depths")
+    bore = models.ForeignKey(Bore, on_delete=models.PROTECT, related_name="shoulder_depths")
+    gauge = models.ForeignKey(Gauge, on_delete=models.PROTECT, related_name="+")
+    piece = models.PositiveSmallIntegerField(default=1)
+    value_mm = mm()
+    rests_on = models.JSONField(default=dict, blank=True)
+
+    def __str__(self) -> str:
+        return f"shoulder {self.value_mm}"

@@ -1,7 +1,8 @@
-"""Logging sizes of the finished bore, and signing off."""
+"""Logging sizes and depths of the finished bore, and signing off."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from decimal import Decimal
 from typing import Any
 from uuid import UUID
@@ -10,7 +11,8 @@ from django.db import transaction
 
 from gyrometra.accounts.models import User
 from gyrometra.crib.models import Gauge
-from gyrometra.inspection.models import SizeReading
+from gyrometra.inspection.models import DepthReading, SizeReading
+from gyrometra.jobs.gauges import gauge_values
 from gyrometra.jobs.models import Bore, Job, SignOff
 from gyrometra.jobs.permissions import can_sign_verdict, lock_open
 
@@ -19,42 +21,83 @@ class NotAllowed(Exception):
     """This person may not do that."""
 
 
+class ShownOtherwise(Exception):
+    """What was shown when the signature was given is not what the log says now."""
+
+
+class NoReason(Exception):
+    """A concession needs its reason."""
+
+
 @transaction.atomic
 def log_size(
     *, user: User, bore: Bore, gauge: Gauge, z_mm: Decimal, angle_deg: Decimal, value_mm: Decimal,
-    part_temp_c: Decimal, text: str, source: str, client_id: UUID, repeat: bool = False, piece: int = 1,
+    part_temp_c: Decimal, gauge_temp_c: Decimal, temp_u_c: Decimal, text: str, source: str, client_id: UUID,
+    piece: int = 1,
 ) -> SizeReading:  # fmt: skip
-    """Log one diameter; one sent twice is stored once. A repeat adds, else it supersedes."""
+    """Log one diameter; one sent twice is stored once. All readings of a place belong together."""
     lock_open(bore.setup.job)
     known: SizeReading | None = SizeReading.objects.filter(client_id=client_id).first()
     if known is not None:
         return known
-    place = {"setup": bore.setup, "bore": bore, "piece": piece, "z_mm": z_mm, "angle_deg": angle_deg}
-    standing = None if repeat else SizeReading.objects.standing().filter(**place).order_by("-pk").first()
     return SizeReading.objects.create(
-        **place, gauge=gauge, value_mm=value_mm, part_temp_c=part_temp_c, text=text, source=source,
-        client_id=client_id, by=user, supersedes=standing,
+        setup=bore.setup, bore=bore, piece=piece, z_mm=z_mm, angle_deg=angle_deg, gauge=gauge, value_mm=value_mm,
+        part_temp_c=part_temp_c, gauge_temp_c=gauge_temp_c, temp_u_c=temp_u_c, text=text, source=source,
+        client_id=client_id, by=user, rests_on=gauge_values(gauge, user.username),
     )  # fmt: skip
 
 
 @transaction.atomic
-def take_back(*, user: User, bore: Bore, client_id: UUID, piece: int = 1) -> SizeReading | None:
-    """Withdraw the bore's last standing size; it stays in the log, crossed out."""
+def log_depth(
+    *, user: User, bore: Bore, gauge: Gauge, value_mm: Decimal, text: str, source: str, client_id: UUID, piece: int = 1
+) -> DepthReading:
+    """Log one depth of the shoulder; one sent twice is stored once."""
     lock_open(bore.setup.job)
-    last = SizeReading.objects.standing().filter(bore=bore, piece=piece).order_by("-pk").first()
-    if last is None or SizeReading.objects.filter(client_id=client_id).exists():
+    known: DepthReading | None = DepthReading.objects.filter(client_id=client_id).first()
+    if known is not None:
+        return known
+    return DepthReading.objects.create(
+        setup=bore.setup, bore=bore, piece=piece, gauge=gauge, value_mm=value_mm, text=text, source=source,
+        client_id=client_id, by=user, rests_on=gauge_values(gauge, user.username),
+    )  # fmt: skip
+
+
+_SIZE = ("z_mm", "angle_deg", "part_temp_c", "gauge_temp_c", "temp_u_c")
+
+
+@transaction.atomic
+def take_back(
+    *, user: User, bore: Bore, client_id: UUID, piece: int = 1, pk: int | None = None, depth: bool = False
+) -> SizeReading | DepthReading | None:
+    """Withdraw a standing size or depth of the bore, the last unless one is named; it stays in the log, crossed out."""
+    lock_open(bore.setup.job)
+    model: type[SizeReading] | type[DepthReading] = DepthReading if depth else SizeReading
+    of = model.objects.standing().filter(bore=bore, piece=piece)
+    last = (of if pk is None else of.filter(pk=pk)).order_by("-pk").first()
+    if last is None or model.objects.filter(client_id=client_id).exists():
         return None
-    return SizeReading.objects.create(
-        setup=bore.setup, bore=bore, piece=piece, gauge=last.gauge, z_mm=last.z_mm,
-        angle_deg=last.angle_deg, value_mm=last.value_mm,
-        part_temp_c=last.part_temp_c, client_id=client_id, by=user, supersedes=last, withdrawn=True,
+    kept = {} if depth else {name: getattr(last, name) for name in _SIZE}
+    return model.objects.create(
+        setup=bore.setup, bore=bore, piece=piece, gauge=last.gauge, value_mm=last.value_mm, rests_on=last.rests_on,
+        client_id=client_id, by=user, supersedes=last, withdrawn=True, **kept,
     )  # fmt: skip
 
 
 @transaction.atomic
-def sign_off(*, user: User, job: Job, verdict: dict[str, Any]) -> SignOff:
-    """The lead signs the verdict as it stands; afterwards nothing about the job changes."""
+def sign_off(
+    *, user: User, job: Job, shown: str, judge: Callable[[], tuple[str, dict[str, Any]]], reason: str = ""
+) -> SignOff:
+    """The lead signs the verdict that was shown; afterwards nothing about the job changes.
+
+    `judge` works digest and verdict out anew, under the lock. Anything but "in" is accepted by concession, with a
+    reason. Raises NotAllowed, JobClosed, ShownOtherwise, NoReason.
+    """
     if not can_sign_verdict(user):
         raise NotAllowed
     lock_open(job)
-    return SignOff.objects.create(job=job, by=user, verdict=verdict)
+    digest, verdict = judge()
+    if digest != shown:
+        raise ShownOtherwise
+    if verdict["word"] != "in" and not reason.strip():
+        raise NoReason
+    return SignOff.objects.create(job=job, by=user, verdict={**verdict, "digest": digest, "reason": reason.strip()})

@@ -26,7 +26,15 @@ def _page(request: HttpRequest, number: str) -> JobPage:
 
 def _context(page: JobPage) -> dict[str, Any]:
     """The whole set-up: plates and drawing once, the passes of every bore."""
-    bores = [{"bore": one.bore, "rows": plates.pass_rows(one), "totals": plates.cut_totals(one)} for one in page.each]
+    bores = [
+        {
+            "bore": one.bore,
+            "wanted": one.wanted_words(),
+            "rows": plates.pass_rows(one),
+            "totals": plates.cut_totals(one),
+        }
+        for one in page.each
+    ]
     times = [one.reckoning.minutes for one in page.each]
     return {
         "page": page,

@@ -33,6 +33,7 @@ from gyrometra.steps.forms import (
     WorkForm,
 )
 from gyrometra.steps.page import open_page
+from gyrometra.steps.whole import signed_verdict
 from gyrometra.truing import services as truing
 from gyrometra.truing.models import Round
 from gyroplan.loop import Act, Cut, Set
@@ -227,16 +228,16 @@ def _check(people: dict[str, User], number: str, ids: Ids, data: dict[str, Any])
     for z, angle, text in data["sizes"]:
         entry = ids.next()
         fields = {"z": z, "angle_deg": angle, "value": text, "gauge": gauge.pk,
-                  "part_temp_c": data["temp"], "client_id": str(entry)}  # fmt: skip
+                  "part_temp_c": data["temp"], "gauge_temp_c": data["temp"], "client_id": str(entry)}  # fmt: skip
         values = _valid(CheckSizeForm(fields, units=UNITS, bore=page.bore)).cleaned_data
         log_size(
             user=user, bore=page.bore, gauge=gauge, z_mm=values["z"], angle_deg=values["angle_deg"],
-            value_mm=values["value_mm"], part_temp_c=values["part_temp_c"], text=text,
-            source=values["source"], client_id=entry,
+            value_mm=values["value_mm"], part_temp_c=values["part_temp_c"], gauge_temp_c=values["gauge_temp_c"],
+            temp_u_c=values["temp_u_c"], text=text, source=values["source"], client_id=entry,
         )  # fmt: skip
     _round(user, number, ids, {"readings": data["runout"], "again": data["runout_again"],
                                "purpose": Round.Purpose.CHECK})  # fmt: skip
     if "signed_by" in data:
         page = open_page(number, UNITS)
-        signed = plates.signed_verdict(page, timezone.now())
-        sign_off(user=people[data["signed_by"]], job=page.job, verdict=signed)
+        digest, _ = signed_verdict(page)
+        sign_off(user=people[data["signed_by"]], job=page.job, shown=digest, judge=lambda: signed_verdict(page))

@@ -10,7 +10,6 @@ from uuid import uuid5
 
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect
-from django.utils import timezone
 from django.views.decorators.http import require_POST
 
 from gyrocore import error_sentence
@@ -25,6 +24,7 @@ from gyrometra.steps import plates
 from gyrometra.steps.forms import (
     ActForm,
     CheckSizeForm,
+    DepthForm,
     DivisionForm,
     EntryForm,
     PassSizeForm,
@@ -34,8 +34,9 @@ from gyrometra.steps.forms import (
 )
 from gyrometra.steps.page import JobPage, open_page
 from gyrometra.steps.views import STEP_VIEWS, page_for, saved, show
+from gyrometra.steps.whole import signed_verdict
 from gyrometra.truing import services as truing
-from gyrometra.truing.models import Round
+from gyrometra.truing.models import Between, Round
 from gyrometra.truing.rounds import RoundView
 from gyroplan.loop import Act, Touched, TouchOff, Zero
 from gyroplan.refusal import Refused
@@ -43,29 +44,44 @@ from gyroplan.refusal import Refused
 
 @require_POST
 def begin_round(request: HttpRequest, number: str, purpose: str) -> HttpResponse:
-    """Begin the next round of readings."""
+    """Begin the next round of readings; with `moved`, after the jaws were moved as told."""
+    if purpose not in Round.Purpose.values:
+        raise Http404
     page = page_for(request, number)
     step = "true" if purpose == Round.Purpose.TRUE else "check"
     form = RoundForm(request.POST, units=page.units)
     if not form.is_valid():
         return STEP_VIEWS[step](request, page, {"round_form": form})
+    of: dict[str, Any] = {"user": member(request), "setup": page.job.setup, "piece": page.piece,
+          "bore": page.bore if step == "check" or page.job.setup.way.several else None}  # fmt: skip
     try:
-        bore = page.bore if step == "check" or page.job.setup.way.several else None
-        truing.open_round(
-            user=member(request),
-            setup=page.job.setup,
-            bore=bore,
-            piece=page.piece,
-            purpose=purpose,
-            **form.cleaned_data,
-        )
+        if request.POST.get("moved") == "yes":
+            truing.log_between(**of, kind=Between.Kind.MOVED, client_id=form.cleaned_data.pop("client_id"))
+        form.cleaned_data.pop("client_id", None)
+        truing.open_round(**of, purpose=purpose, **form.cleaned_data)
     except JobClosed as refused:
         return STEP_VIEWS[step](request, page, {"refused": str(refused)})
     return saved(request, number, step)
 
 
+@require_POST
+def log_between(request: HttpRequest, number: str, kind: str) -> HttpResponse:
+    """Log that the jaws were moved as told, or that the work was disturbed."""
+    page, form = page_for(request, number), EntryForm(request.POST)
+    if kind not in Between.Kind.values or not form.is_valid():
+        raise Http404
+    try:
+        truing.log_between(
+            user=member(request), setup=page.job.setup, kind=kind, client_id=form.cleaned_data["client_id"],
+            bore=page.bore if page.job.setup.way.several else None, piece=page.piece,
+        )  # fmt: skip
+    except JobClosed as refused:
+        return STEP_VIEWS["true"](request, page, {"refused": str(refused)})
+    return saved(request, number, "true")
+
+
 def _round_view(page: JobPage, purpose: str) -> RoundView:
-    views = page.rounds if purpose == Round.Purpose.TRUE else page.judged.runout_rounds
+    views = page.rounds if purpose == Round.Purpose.TRUE else page.sweeps
     if not views:
         raise Http404
     return views[-1]
@@ -74,6 +90,8 @@ def _round_view(page: JobPage, purpose: str) -> RoundView:
 @require_POST
 def log_reading(request: HttpRequest, number: str, purpose: str) -> HttpResponse:
     """Log one reading of the open round."""
+    if purpose not in Round.Purpose.values:
+        raise Http404
     page = page_for(request, number)
     step = "true" if purpose == Round.Purpose.TRUE else "check"
     view = _round_view(page, purpose)
@@ -87,13 +105,22 @@ def log_reading(request: HttpRequest, number: str, purpose: str) -> HttpResponse
             round=view.round,
             place=values["place"],
             value_mm=values["value"],
-            text=request.POST.get("value", "").strip(),
+            text=request.POST.get("value", "").strip().lower()
+            if values["value"] is None
+            else request.POST.get("value", "").strip(),
+            pointed=request.POST.get("pointed", ""),
             source=values["source"],
             client_id=values["client_id"],
             correct=request.POST.get("correct") == "yes",
         )
     except truing.PlaceTaken:
         return STEP_VIEWS[step](request, page, {"form": form, "taken": values["place"]})
+    except truing.RoundClosed:
+        return STEP_VIEWS[step](
+            request,
+            page_for(request, number),
+            {"refused": f"{request.POST.get('value', '')} was not logged: the round is closed. Start a new sweep."},
+        )
     except JobClosed as refused:
         return STEP_VIEWS[step](request, page, {"refused": str(refused)})
     return saved(request, number, step)
@@ -110,8 +137,16 @@ def take_back(request: HttpRequest, number: str, step: str) -> HttpResponse:
     try:
         if step == "bore":
             cutting.take_back(user=user, bore=bore, client_id=entry, piece=page.piece)
-        elif step == "check" and request.POST.get("what") == "size":
-            inspection.take_back(user=user, bore=bore, client_id=entry, piece=page.piece)
+        elif step == "check" and request.POST.get("what") in ("size", "depth"):
+            pk = request.POST.get("pk", "")
+            inspection.take_back(
+                user=user,
+                bore=bore,
+                client_id=entry,
+                piece=page.piece,
+                depth=request.POST["what"] == "depth",
+                pk=int(pk) if pk.isdecimal() and len(pk) < 12 else None,
+            )
         else:
             purpose = Round.Purpose.TRUE if step == "true" else Round.Purpose.CHECK
             truing.take_back(user=user, round=_round_view(page, purpose).round, client_id=entry)
@@ -257,8 +292,30 @@ def log_size(request: HttpRequest, number: str) -> HttpResponse:
         inspection.log_size(
             user=member(request), bore=page.bore, gauge=values["gauge"], z_mm=values["z"],
             angle_deg=values["angle_deg"], value_mm=values["value_mm"], part_temp_c=values["part_temp_c"],
+            gauge_temp_c=values["gauge_temp_c"], temp_u_c=values["temp_u_c"],
             text=request.POST.get("value", "").strip(), source=values["source"],
-            client_id=values["client_id"], repeat=values["repeat"], piece=page.piece,
+            client_id=values["client_id"], piece=page.piece,
+        )  # fmt: skip
+    except JobClosed as refused:
+        return STEP_VIEWS["check"](request, page, {"refused": str(refused)})
+    return saved(request, number, "check")
+
+
+@require_POST
+def log_depth(request: HttpRequest, number: str) -> HttpResponse:
+    """Log the depth of a shoulder."""
+    page = page_for(request, number)
+    form = DepthForm(request.POST, units=page.units, bore=page.bore)
+    if not page.bore.has_shoulder:
+        raise Http404
+    if not form.is_valid():
+        return STEP_VIEWS["check"](request, page, {"depth_form": form})
+    values = form.cleaned_data
+    try:
+        inspection.log_depth(
+            user=member(request), bore=page.bore, gauge=values["gauge"], value_mm=values["value_mm"],
+            text=request.POST.get("value", "").strip(), source=values["source"], client_id=values["client_id"],
+            piece=page.piece,
         )  # fmt: skip
     except JobClosed as refused:
         return STEP_VIEWS["check"](request, page, {"refused": str(refused)})
@@ -281,17 +338,27 @@ def drop_answer(request: HttpRequest, number: str, pk: int) -> HttpResponse:
 
 @require_POST
 def sign(request: HttpRequest, number: str) -> HttpResponse:
-    """The lead signs the verdict."""
+    """The lead signs the verdict that was shown; anything but "in limits" is a concession with its reason."""
     page = page_for(request, number)
+
+    def refuse(why: str) -> HttpResponse:
+        return STEP_VIEWS["check"](request, page_for(request, number), {
+            "refused": why, "reason": request.POST.get("reason", "")})  # fmt: skip
+
     waiting = plates.first_waiting(page)
     if waiting:
-        return STEP_VIEWS["check"](
-            request, page, {"refused": f"Incomplete: measure what is missing{waiting} before you sign."}
-        )
+        return refuse(f"Incomplete: measure what is missing{waiting} before you sign.")
     try:
-        inspection.sign_off(user=member(request), job=page.job, verdict=plates.signed_verdict(page, timezone.now()))
+        inspection.sign_off(
+            user=member(request), job=page.job, shown=request.POST.get("digest", ""),
+            judge=lambda: signed_verdict(page_for(request, number)), reason=request.POST.get("reason", "")[:300],
+        )  # fmt: skip
     except JobClosed as refused:
-        return STEP_VIEWS["check"](request, page, {"refused": str(refused)})
+        return refuse(str(refused))
     except inspection.NotAllowed:
-        return STEP_VIEWS["check"](request, page, {"refused": "Only the lead signs a verdict."})
+        return refuse("Only the lead signs a verdict.")
+    except inspection.ShownOtherwise:
+        return refuse("The log has changed since this page was shown: look at the verdict again, then sign.")
+    except inspection.NoReason:
+        return refuse("Accepted by concession: give the reason, it is kept with your name.")
     return saved(request, number, "check")

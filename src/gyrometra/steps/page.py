@@ -14,15 +14,15 @@ from gyrometra.crib.models import Bar
 from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.proven import Proven, proven_speeds
 from gyrometra.cutting.record import CutLog, cuts_of, log_of
-from gyrometra.inspection.judged import Judged, sizes_of
-from gyrometra.inspection.models import SizeReading
+from gyrometra.inspection.judged import Judged, depths_of, sizes_of
+from gyrometra.inspection.models import DepthReading, SizeReading
 from gyrometra.jobs.in_bearings import Line, line_at, one_more
 from gyrometra.jobs.in_centres import Centres, centres_of
 from gyrometra.jobs.in_head import HoleFit, holes_of
 from gyrometra.jobs.models import Bore, Job, KeptAnswer
 from gyrometra.jobs.reckon import Reckoning
-from gyrometra.truing.models import Round
-from gyrometra.truing.rounds import RoundView, last_standing, rounds_of
+from gyrometra.truing.models import Between, Round
+from gyrometra.truing.rounds import RoundView, Truing, between_of, rounds_of, runout_of, truing_of
 from gyroplan.plan import ROUGHING, BarVerdict
 
 #: So many pieces have a tab each.
@@ -60,6 +60,11 @@ class Shared:
         return rounds_of(self.job.setup, {**limits, None: self.tightest_runout_mm})
 
     @cached_property
+    def between(self) -> list[Between]:
+        """What happened between the truing rounds."""
+        return between_of(self.job.setup)
+
+    @cached_property
     def cuts(self) -> list[CutEntry]:
         """The cutting log of the set-up."""
         return cuts_of(self.job.setup)
@@ -73,6 +78,11 @@ class Shared:
     def sizes(self) -> list[SizeReading]:
         """The sizes measured of all its bores."""
         return sizes_of(self.job.setup)
+
+    @cached_property
+    def shoulder_depths(self) -> list[DepthReading]:
+        """The depths measured of all its shoulders."""
+        return depths_of(self.job.setup) if any(bore.has_shoulder for bore in self.bores) else []
 
 
 @dataclass
@@ -95,6 +105,22 @@ class JobPage:
     def bores(self) -> list[Bore]:
         """The bores in line."""
         return self.shared.bores
+
+    def wanted_words(self, bore: Bore | None = None) -> str:
+        """The finished size as it was written, where that means the same to this reader; else its two limits."""
+        one = bore or self.bore
+        typed = one.typed.get("wanted") if one.play_least_mm is None else None
+        return self.units.limits(one.wanted, typed, float(one.lower_mm), float(one.upper_mm))
+
+    @property
+    def target_words(self) -> str:
+        """The owner's own target; empty without one."""
+        one = self.bore
+        if not one.target or one.target_lower_mm is None or one.target_upper_mm is None:
+            return ""
+        return self.units.limits(
+            one.target, one.typed.get("target"), float(one.target_lower_mm), float(one.target_upper_mm)
+        )  # fmt: skip
 
     @property
     def query(self) -> str:
@@ -153,11 +179,23 @@ class JobPage:
         """The crib's bars."""
         return self.shared.bars
 
+    @cached_property
+    def truing(self) -> Truing:
+        """The truing of this piece: of the set-up, or at this bore where the bar is trued bore by bore."""
+        at = (None, self.bore.pk)
+        views = [v for v in self._rounds(Round.Purpose.TRUE) if v.round.bore_id in at]
+        happened = [one for one in self.shared.between if one.piece == self.piece and one.bore_id in at]
+        return truing_of(views, happened, self.runout_to_true_mm, "to-bore")
+
+    @property
+    def runout_to_true_mm(self) -> float:
+        """The run-out limit that this truing is for."""
+        return float(self.bore.runout_limit_mm) if self.job.setup.way.several else self.shared.tightest_runout_mm
+
     @property
     def rounds(self) -> list[RoundView]:
-        """Truing rounds, oldest first: of the set-up, or at this bore where the bar is trued bore by bore."""
-        at = (None, self.bore.pk)
-        return [v for v in self._rounds(Round.Purpose.TRUE) if v.round.bore_id in at]
+        """Truing rounds, oldest first."""
+        return self.truing.rounds
 
     def _rounds(self, purpose: str) -> list[RoundView]:
         """Rounds of this piece."""
@@ -168,10 +206,22 @@ class JobPage:
         """Whether it is the first or the last of the line: these two hold the axis."""
         return self.bore.pk in (self.bores[0].pk, self.bores[-1].pk)
 
-    @cached_property
+    @property
     def trued(self) -> RoundView | None:
-        """The newest round that decides."""
-        return last_standing(self.rounds)
+        """The round whose figures stand: closed, valid, and nothing moved or disturbed since."""
+        return self.truing.standing
+
+    @cached_property
+    def swept(self) -> RoundView | None:
+        """The sweep of the finished bore that counts."""
+        views = [v for v in self._rounds(Round.Purpose.CHECK) if v.round.bore_id == self.bore.pk]
+        return runout_of(views, float(self.bore.runout_limit_mm))
+
+    @property
+    def sweeps(self) -> list[RoundView]:
+        """Sweeps of the finished bore, oldest first."""
+        _ = self.swept
+        return [v for v in self._rounds(Round.Purpose.CHECK) if v.round.bore_id == self.bore.pk]
 
     @cached_property
     def reckoning(self) -> Reckoning:
@@ -245,9 +295,10 @@ class JobPage:
     @cached_property
     def judged(self) -> Judged:
         """The finished bore judged."""
-        swept = [v for v in self._rounds(Round.Purpose.CHECK) if v.round.bore_id == self.bore.pk]
-        sizes = [s for s in self.shared.sizes if s.bore_id == self.bore.pk and s.piece == self.piece]
-        return Judged(self.bore, self.reckoning.material, sizes, swept, self.today)
+        of = (self.bore.pk, self.piece)
+        sizes = [s for s in self.shared.sizes if (s.bore_id, s.piece) == of]
+        depths = [d for d in self.shared.shoulder_depths if (d.bore_id, d.piece) == of]
+        return Judged(self.bore, self.reckoning.material, sizes, depths, self.swept, self.today)
 
     @property
     def proven(self) -> list[Proven]:

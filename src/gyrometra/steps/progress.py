@@ -11,9 +11,11 @@ from typing import Any
 
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import CribItem
+from gyrometra.inspection.judged import worst_word
 from gyrometra.jobs.in_head import picked_hole
 from gyrometra.jobs.models import Job
 from gyrometra.steps.page import JobPage, open_page
+from gyrometra.steps.whole import piece_words
 
 STEPS = ("work", "bar", "cuts", "true", "bore", "check")
 NAMES = {"work": "Work", "bar": "Bar", "cuts": "Cuts", "true": "True", "bore": "Bore", "check": "Check"}
@@ -69,7 +71,9 @@ def _work(page: JobPage) -> Line:
     bore, start = page.bore, page.reckoning.start_mm
     if start is None:
         return AHEAD, "measure_first", {}
-    return DONE, "work", {"start_mm": start, "wanted": bore.wanted}
+    typed = bore.typed.get("wanted") if bore.play_least_mm is None else None
+    limits = {"text": bore.wanted, "typed": typed, "lower_mm": float(bore.lower_mm), "upper_mm": float(bore.upper_mm)}
+    return DONE, "work", {"start_mm": start, "wanted": limits}
 
 
 def _bar(page: JobPage) -> Line:
@@ -143,13 +147,15 @@ def _cuts(page: JobPage) -> Line:
 
 
 def _true(page: JobPage) -> Line:
-    limit = float(page.bore.runout_limit_mm)
-    if page.trued is None:
+    truing, allowed = page.truing, page.runout_to_true_mm / 2
+    standing = truing.standing
+    if standing is not None and standing.off_centre_mm is not None:
+        values = {"offset_mm": standing.off_centre_mm, "limit_mm": allowed}
+        return (DONE, "trued", values) if standing.within else (AHEAD, "truing", values)
+    last = truing.last_valid
+    if truing.state is None or last is None:
         return AHEAD, "not_trued", {}
-    total = page.trued.total_mm or 0.0
-    if page.trued.within:
-        return DONE, "trued", {"total_mm": total}
-    return AHEAD, "truing", {"total_mm": total, "limit_mm": limit}
+    return (WARN, "true_moved", {}) if last is truing.rounds[-1] else (AHEAD, "true_reading", {})
 
 
 def _bore(page: JobPage) -> Line:
@@ -172,11 +178,12 @@ def _bore(page: JobPage) -> Line:
 def _check(page: JobPage) -> Line:
     judged = page.judged
     if page.is_signed:
-        return DONE, "signed", {"word": judged.word}
+        return DONE, "signed", {"word": page.job.signoff.verdict.get("word", judged.word)}
     if not judged.readings:
         return AHEAD, "not_measured", {}
-    state = {"in": DONE, "over": BAD}.get(judged.word, WARN)
-    return state, "verdict", {"word": judged.word}
+    word = worst_word(piece_words(page)) if page.bore.pk == page.bores[-1].pk else judged.word
+    state = {"in": DONE, "over": BAD}.get(word, WARN)
+    return state, "verdict", {"word": word}
 
 
 _LINES_OF: dict[str, Callable[[JobPage], Line]] = {
@@ -254,18 +261,17 @@ def _next_cuts(page: JobPage) -> Next:
 
 
 def _next_true(page: JobPage) -> Next:
-    view = page.rounds[-1] if page.rounds else None
-    last = page.trued
-    if view is not None and not view.is_closed:
+    view, standing = page.truing.open_round, page.truing.standing
+    if view is not None:
         return Next("true", "finish_round", {"number": view.round.number, "places": view.round.places})
-    if last is not None and last.way.moved_is == "nothing":
-        return Next("true", "guides_swing", {"value_mm": last.total_mm})
-    if last is None or not last.moves:
-        return Next("true", "begin_truing")
-    move = last.moves[0]
-    if last.way.set_by != "dial":
-        to = move.slacken if last.way.moved_is == "work" else move.tighten
-        return Next("true", "move_it", {"what": last.way.moved, "to": to, "value_mm": move.by_mm})
+    if standing is None or not standing.moves:
+        if standing is not None and standing.way.moved_is == "nothing":
+            return Next("true", "guides_swing", {"value_mm": standing.total_mm})
+        return Next("true", "begin_truing", {"number": len(page.rounds) + 1})
+    move = standing.moves[0]
+    if standing.way.set_by != "dial":
+        to = move.slacken if standing.way.moved_is == "work" else move.tighten
+        return Next("true", "move_it", {"what": standing.way.moved, "to": to, "value_mm": move.by_mm})
     return Next("true", "move_jaws", {"slacken": move.slacken, "tighten": move.tighten, "value_mm": move.by_mm})
 
 
@@ -289,11 +295,13 @@ def _next_check(page: JobPage) -> Next:
     judged = page.judged
     if judged.missing:
         return Next("check", "measure", {"what": judged.missing[0]})
-    if judged.word == "in":
+    if judged.word == "in" and worst_word(piece_words(page)) == "in":
         return Next("check", "sign")
-    smallest = judged.deciding[0] if judged.deciding else None
-    away = smallest.verdict.to_aim_mm if smallest and smallest.verdict else 0.0
-    return Next("check", f"way_{judged.word}", {"value_mm": away})
+    word = worst_word(piece_words(page))
+    if word == "incomplete":
+        return Next("check", "measure", {"what": "bores in line"})
+    away = page.bore.aim_mm - judged.deciding[0].value_mm if judged.deciding else 0.0
+    return Next("check", f"way_{word}", {"value_mm": away})
 
 
 _NEXT: dict[str, Callable[[JobPage], Next]] = {

@@ -25,7 +25,9 @@ _LINES = {
     "no_cutter": "{reach} out, no cutter", "bar": "{reach} out", "bar_over_advice": "{reach} out, {over} past the rule",
     "bar_may_chatter": "{reach} out, may chatter",
     "bar_over_limit": "{reach} out, do not run", "no_cuts": "not planned", "cuts": "{count} passes, {minutes:.0f} min",
-    "not_trued": "not trued yet", "trued": "trued, {total}", "truing": "{total}, limit {limit}",
+    "not_trued": "not trued yet", "trued": "centre offset {offset}",
+    "truing": "centre offset {offset}, limit {limit}", "true_moved": "moved, read it again",
+    "true_reading": "being read",
     "bored": "bored, Ø{size}", "not_bored": "not begun", "settling": "settling till {day}",
     "boring_set": "pass {number} of {count}, to set", "boring_cut": "pass {number} of {count}, cutting",
     "boring_measure": "pass {number} of {count}, measure", "boring_touch_off": "pass {number}, touch off",
@@ -47,7 +49,7 @@ _NEXTS = {
     "fix_reach": ("The reach does not fit", "", ""),
     "bring_bar_in": ("Do not run: bring the bar in", "{reach}", "{unit} out"),
     "choose_cutter": ("Choose the cutter", "", ""),
-    "begin_truing": ("Sweep the work, round 1", "", ""),
+    "begin_truing": ("Sweep the work, round {number}", "", ""),
     "finish_round": ("Read {places} places", "Round {number}", ""),
     "move_jaws": ("Slacken jaw {slacken}, tighten jaw {tighten}", "{value}", "{unit}"),
     "move_it": ("Move {what} to the {to}", "{value}", "{unit}"),
@@ -77,6 +79,8 @@ def _worded(values: dict[str, Any], units: Units) -> dict[str, Any]:
             along = name in ("reach_mm", "over_mm", "at_mm")
             shown = "" if value is None else (units.length(value) if along else units.planned(value))
             words[name[:-3]] = shown
+        elif name == "wanted":
+            words[name] = value if isinstance(value, str) else units.limits(**value)
         elif name == "day":
             words[name] = f"{date.fromisoformat(value):%a %d %b}"
         elif name == "word":

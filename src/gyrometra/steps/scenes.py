@@ -34,11 +34,12 @@ from gyrodraw import (
     work_band,
 )
 from gyrometra.bridge.units import Units
-from gyrometra.inspection.judged import Place
+from gyrometra.inspection.judged import Judged
 from gyrometra.jobs.in_bearings import Line
 from gyrometra.jobs.models import Bore, Interruption, Job
 from gyrometra.steps.page import JobPage
 from gyrometra.truing.rounds import RoundView
+from gyroplan.judge import Place
 from gyroplan.plan import BarVerdict, Limit
 
 #: Widths a band is drawn for; the style sheet shows the one that fits.
@@ -81,7 +82,9 @@ def labels_of(page: JobPage) -> Labels:
     return Labels(
         length=units.length(bore.length_mm),
         now=f"Ø{units.planned(reckoning.start_mm)}" if reckoning.start_mm else "Ø ?",
-        wanted=f"Ø{bore.wanted}" if units.unit == "mm" else f"Ø{units.planned(nominal)}",
+        wanted=f"Ø{bore.wanted}"
+        if bore.nominal_mm is not None and page.wanted_words() == bore.wanted
+        else f"Ø{units.planned(nominal)}",
         upper=units.signed(float(bore.upper_mm) - nominal),
         lower=units.signed(float(bore.lower_mm) - nominal),
         wall=f"{units.plain(wall)} wall left" if wall is not None else "",
@@ -128,7 +131,7 @@ def _housing(bore: Bore, units: Units) -> Housing:
     outside = max((float(step.diameter_mm) for step in bore.outside.all()), default=bore.aim_mm * 1.5)
     return Housing(
         name=bore.name, start_mm=float(bore.start_mm), end_mm=bore.end_mm, outside_mm=outside, bore_mm=bore.aim_mm,
-        words=f"Ø{bore.wanted}" if units.unit == "mm" else f"Ø{units.planned(bore.aim_mm)}",
+        words=f"Ø{units.limits(bore.wanted, bore.typed.get('wanted'), float(bore.lower_mm), float(bore.upper_mm))}",
     )  # fmt: skip
 
 
@@ -293,7 +296,7 @@ def cuts_scenes(page: JobPage) -> list[tuple[str, Scene]]:
 
 
 def face_scene(view: RoundView, units: Units, *, small: bool = False) -> Scene:
-    """The dial face of one round."""
+    """The dial face of one round; circle and arrow only where it is closed and valid."""
     inside = view.round.surface == "inside"
     values = view.values_mm
     known = [v for v in values if v is not None]
@@ -301,7 +304,7 @@ def face_scene(view: RoundView, units: Units, *, small: bool = False) -> Scene:
     outward = [None if v is None else (mean - v if inside else v - mean) for v in values]
     found = view.sweep
     moves = {}
-    for move in view.moves if view.stands and not view.within else ():
+    for move in view.moves if view.stands else ():
         moves[move.slacken] = ("slacken", "slacken")
         moves[move.tighten] = ("tighten", units.planned(move.by_mm))
     face = DialFace(
@@ -319,19 +322,28 @@ def face_scene(view: RoundView, units: Units, *, small: bool = False) -> Scene:
     return dial_face(face, 390, 320) if small else dial_face(face)
 
 
+def empty_face(page: JobPage, *, small: bool = False) -> Scene:
+    """Before the first round: the work in its holding, with the places that will be read."""
+    way, count = page.job.setup.way, 8
+    face = DialFace(
+        angles_deg=[360 * n / count for n in range(count)], outward_mm=[None] * count, words=[""] * count,
+        limit_mm=page.runout_to_true_mm, offset_mm=None, offset_words="", moves={}, places=way.places,
+        jaws=way.set_by == "dial", seen_from=way.seen_from,
+    )  # fmt: skip
+    return dial_face(face, 390, 320) if small else dial_face(face)
+
+
 def chart_scene(page: JobPage) -> Scene | None:
-    """Convergence of the rounds against the limit."""
+    """Convergence of the centre offset, round by round, against what boring allows."""
     units = page.units
-    closed = [view for view in page.rounds if view.is_closed and view.total_mm is not None]
+    closed = [view for view in page.rounds if view.stands and view.off_centre_mm is not None]
     if not closed:
         return None
-    limit = float(page.bore.runout_limit_mm)
-    last = closed[-1]
-    expected = None
-    if not last.within and last.stands and last.expected_mm is not None:
-        expected = (last.expected_mm, units.planned(last.expected_mm))
-    rows = [(v.round.number, v.total_mm or 0.0, units.planned(v.total_mm or 0.0), v.is_void) for v in closed[-6:]]
-    return convergence_chart(rows, limit, f"limit {units.planned(limit)}", expected)
+    limit = page.runout_to_true_mm / 2
+    rows = [
+        (v.round.number, v.off_centre_mm or 0.0, units.planned(v.off_centre_mm or 0.0), False) for v in closed[-6:]
+    ]  # fmt: skip
+    return convergence_chart(rows, limit, f"limit {units.planned(limit)}", None)
 
 
 def check_scenes(page: JobPage, angles: tuple[float, float]) -> list[tuple[str, Scene]]:
@@ -344,8 +356,8 @@ def check_scenes(page: JobPage, angles: tuple[float, float]) -> list[tuple[str, 
         guard_mm=judged.expanded_mm,
         lower_words=f"{units.planned(bore.lower_mm)} bottom limit",
         upper_words=f"{units.planned(bore.upper_mm)} top limit",
-        first=[_point(p, units) for p in judged.places.values() if p.angle_deg == angles[0]],
-        second=[_point(p, units) for p in judged.places.values() if p.angle_deg == angles[1]],
+        first=[_point(p, judged, units) for p in judged.places if p.angle_deg == angles[0]],
+        second=[_point(p, judged, units) for p in judged.places if p.angle_deg == angles[1]],
         names=(f"Ø at {angles[0]:.0f}°", f"Ø at {angles[1]:.0f}°"),
         hatch=page.reckoning.material.hatch,
         depths=[(z, units.length(z)) for z in judged.stations_mm],
@@ -353,8 +365,8 @@ def check_scenes(page: JobPage, angles: tuple[float, float]) -> list[tuple[str, 
     return bands(lambda width: check_band(wall, width))
 
 
-def _point(place: Place, units: Units) -> WallPoint:
-    value = place.measured.value_mm if place.measured else 0.0
-    step = float(place.readings[-1].gauge.resolution_mm)
-    call = place.verdict.verdict if place.verdict else "in"
-    return WallPoint(z_mm=place.z_mm, value_mm=value, words=units.measured(value, step), verdict=call)
+def _point(place: Place, judged: Judged, units: Units) -> WallPoint:
+    step = min(float(row.gauge.resolution_mm) for row in judged.rows_at(place))
+    return WallPoint(
+        z_mm=place.z_mm, value_mm=place.value_mm, words=units.measured(place.value_mm, step), verdict=place.verdict
+    )

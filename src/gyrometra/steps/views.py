@@ -34,11 +34,19 @@ from gyrometra.steps.page import JobPage, open_page, page_of
 from gyrometra.truing.rounds import RoundView
 
 
+def units_of(request: HttpRequest) -> Units:
+    """The unit that the page showed when something was typed into it; of a new page the account's own."""
+    shown = request.headers.get("X-Unit", "")
+    return Units(shown if request.method == "POST" and shown in ("mm", "in") else member(request).unit)
+
+
 def page_for(request: HttpRequest, number: str) -> JobPage:
     place, piece = (request.GET.get(name, "")[:6] for name in ("bore", "piece"))
-    units = Units(member(request).unit)
+    units = units_of(request)
     try:
-        return open_page(number, units, int(place) if place.isdigit() else None, int(piece) if piece.isdigit() else 1)
+        return open_page(
+            number, units, int(place) if place.isdecimal() else None, int(piece) if piece.isdecimal() else 1
+        )
     except Job.DoesNotExist:
         raise Http404(f"There is no job {number}.") from None
 
@@ -153,7 +161,7 @@ def save_work(request: HttpRequest, number: str) -> HttpResponse:
 
 def _version(request: HttpRequest) -> int:
     text = request.POST.get("version", "")
-    return int(text) if text.isdigit() else 0
+    return int(text) if text.isdecimal() and len(text) < 10 else 0
 
 
 def _plan_form(page: JobPage, form: type[PlanForm]) -> PlanForm:
@@ -232,7 +240,7 @@ def save_cuts(request: HttpRequest, number: str) -> HttpResponse:
 def _correcting(request: HttpRequest, views: Sequence[RoundView]) -> int | None:
     """The read cell that the person has opened again, where there is one."""
     text = request.GET.get("place", "") if request.method == "GET" else ""
-    place = int(text) if text.isdigit() else -1
+    place = int(text) if text.isdecimal() and len(text) < 6 else -1
     return place if views and place in views[-1].by_place and not views[-1].is_closed else None
 
 
@@ -259,10 +267,10 @@ def _check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRe
     shown["bands"] = scenes.check_scenes(page, shown["angles"])
     shown["form"] = ReadingForm(units=page.units)
     shown["size_form"] = CheckSizeForm(units=page.units, bore=page.bore)
-    shown["round_form"] = RoundForm(
-        units=page.units, initial=plates.round_initial(page.judged.runout_rounds, page.units)
-    )
+    shown["round_form"] = RoundForm(units=page.units, initial=plates.round_initial(page.sweeps, page.units))
     shown["gauges"] = Gauge.objects.measuring(page.bore.lower_mm)
+    if page.bore.has_shoulder:
+        shown["depth_gauges"] = Gauge.objects.measuring(page.bore.depth_lower_mm or 0)
     shown["has_indicator"] = Indicator.objects.filter(retired=False).exists()
     return show(request, page, "check", {**shown, **extra})
 

@@ -1,4 +1,4 @@
-"""Rounds of indicator readings round the work."""
+"""Rounds of indicator readings round the work, and what happened between them."""
 
 from __future__ import annotations
 
@@ -40,7 +40,7 @@ class Round(models.Model):
         ordering = ["number"]
         constraints = [
             models.UniqueConstraint(
-                fields=["setup", "purpose", "bore", "number"], name="one_round_once", nulls_distinct=False
+                fields=["setup", "purpose", "bore", "piece", "number"], name="one_round_once", nulls_distinct=False
             )
         ]
 
@@ -51,14 +51,39 @@ class Round(models.Model):
         """The places on the work, clockwise from jaw 1."""
         return [360 * place / self.places for place in range(self.places)]
 
+    def order(self) -> list[int]:
+        """The places in the order in which they are read: round the work, flats a pair and then the other."""
+        if self.method == self.Method.FLATS:
+            step = self.places // 4
+            return [0, 2 * step, step, 3 * step]
+        return list(range(self.places))
+
 
 class Reading(LogEntry):
     """One indicator reading; place `places` is "first again", which closes the round."""
 
     round = models.ForeignKey(Round, on_delete=models.PROTECT, related_name="readings")
     place = models.PositiveSmallIntegerField()
-    #: Empty where the place is blocked (a port, a slot, a keyway): passed over, and said.
+    #: Empty where the place is blocked (a port, a slot, a keyway) or off the scale: passed over, and said.
     value_mm = mm(null=True)
 
     def __str__(self) -> str:
         return f"{self.value_mm} at {self.place}"
+
+
+class Between(LogEntry):
+    """What happened after a round: the jaws were moved as told, or the work was disturbed."""
+
+    class Kind(models.TextChoices):
+        MOVED = "moved", "moved as told"
+        DISTURBED = "disturbed", "re-clamped, knocked or turned round"
+
+    setup = models.ForeignKey(SetUp, on_delete=models.PROTECT, related_name="between_rounds")
+    bore = models.ForeignKey(Bore, null=True, blank=True, on_delete=models.PROTECT, related_name="+")
+    piece = models.PositiveSmallIntegerField(default=1)
+    #: The round begun last when it happened.
+    after_round = models.PositiveSmallIntegerField(default=0)
+    kind = models.CharField(max_length=10, choices=Kind.choices)
+
+    def __str__(self) -> str:
+        return f"{self.kind} after round {self.after_round}"

@@ -122,10 +122,16 @@ def depths_of(places: Sequence[Place]) -> list[float]:
 class Coverage:
     """Whether the places say something of the whole bore."""
 
-    depths_missing: bool
+    #: Where a depth is asked and lacks a place: near, between, far, anywhere.
+    zones_missing: tuple[str, ...]
     directions_missing: bool
     #: Depths that have the directions asked.
     full_depths: tuple[float, ...]
+
+    @property
+    def depths_missing(self) -> bool:
+        """Whether some depth that is asked lacks a place."""
+        return bool(self.zones_missing)
 
     @property
     def is_complete(self) -> bool:
@@ -139,21 +145,21 @@ def coverage_of(work: CheckWork, places: Sequence[Place]) -> Coverage:
     full = tuple(z for z in depths if has_directions(places, z, work.directions))
     zones = _zones(work, depths)
     return Coverage(
-        depths_missing=any(len(zone) < least for zone, least in zones),
+        zones_missing=tuple(name for name, zone, least in zones if len(zone) < least),
         directions_missing=any(
-            sum(z in full for z in zone) < min(least, len(zone)) for zone, least in zones if zone
+            sum(z in full for z in zone) < min(least, len(zone)) for _, zone, least in zones if zone
         ),
         full_depths=full,
     )  # fmt: skip
 
 
-def _zones(work: CheckWork, depths: Sequence[float]) -> list[tuple[list[float], int]]:
+def _zones(work: CheckWork, depths: Sequence[float]) -> list[tuple[str, list[float], int]]:
     """Where depths are asked, and how many: both ends and between, or anywhere in a short bore."""
     if work.is_short:
-        return [(list(depths), 2 if work.taper_limit_mm is not None else 1)]
+        return [("anywhere", list(depths), 2 if work.taper_limit_mm is not None else 1)]
     near, far = work.length_mm / 4, 3 * work.length_mm / 4
     return [
-        ([z for z in depths if z <= near + TOLERANCE], 1),
-        ([z for z in depths if near + TOLERANCE < z < far - TOLERANCE], 1),
-        ([z for z in depths if z >= far - TOLERANCE], 1),
+        ("near", [z for z in depths if z <= near + TOLERANCE], 1),
+        ("between", [z for z in depths if near + TOLERANCE < z < far - TOLERANCE], 1),
+        ("far", [z for z in depths if z >= far - TOLERANCE], 1),
     ]

@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from gyrocore import InvalidInput
-from gyrocore.checks import require_finite
+from gyrocore.checks import require_finite, require_positive
 from gyrocore.truing.sweep import require_places
 from gyroplan.shape import STRICT
 
@@ -20,6 +20,8 @@ class Begin:
     __pydantic_config__ = STRICT
 
     places_deg: list[float]
+    #: Of this round alone, in place of the truing's own figure: how far "first again" may differ.
+    closing_mm: float | None = None
     kind: Literal["begin"] = "begin"
 
 
@@ -87,6 +89,7 @@ def require_entry(prefix: str, entry: Entry) -> None:
     if isinstance(entry, (Reading, Again)):
         require_finite(**{f"{prefix}.reading_mm": entry.reading_mm})
     if isinstance(entry, Begin):
+        require_positive(**{f"{prefix}.closing_mm": entry.closing_mm})
         if not entry.places_deg:
             raise InvalidInput(f"{prefix}.places_deg", "empty")
         try:

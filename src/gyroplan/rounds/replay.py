@@ -39,6 +39,7 @@ class _Memory:
     #: The open round: its places in order, and what was read so far; None is blocked.
     places: tuple[float, ...] = ()
     values: tuple[float | None, ...] = ()
+    closing_mm: float | None = None
     figures: Figures | None = None
     #: Offset of the last valid round where it told moves; what has happened since.
     told_from: Vector | None = None
@@ -125,7 +126,8 @@ def _apply(work: TrueWork, memory: _Memory, entry: Entry) -> _Memory:
     phase = _phase(memory)
     if isinstance(entry, Begin):
         return replace(
-            memory, round=memory.round + 1, validity="open", places=tuple(entry.places_deg), values=(), figures=None
+            memory, round=memory.round + 1, validity="open", places=tuple(entry.places_deg), values=(), figures=None,
+            closing_mm=entry.closing_mm,
         )  # fmt: skip
     if isinstance(entry, (Reading, Blocked)):
         if phase != "reading":
@@ -159,7 +161,8 @@ def _disturb(memory: _Memory, entry: Moved | Disturbed | Undo) -> _Memory:
 
 def _closed(work: TrueWork, memory: _Memory, again_mm: float) -> _Memory:
     read = _read(memory)
-    if abs(again_mm - read[0][1]) > work.closing_allowed_mm + TOLERANCE:
+    allowed = work.closing_allowed_mm if memory.closing_mm is None else memory.closing_mm
+    if abs(again_mm - read[0][1]) > allowed + TOLERANCE:
         return replace(memory, validity="void")
     figures = figures_of(work, [place for place, _ in read], [value for _, value in read])
     if memory.told_from is not None and memory.moved and not memory.disturbed:

@@ -75,5 +75,12 @@ class Gauge(CribItem):
 class Indicator(CribItem):
     """A dial or lever indicator: one division, and how far it reads."""
 
+    class Pointed(models.TextChoices):
+        ASK = "", "not said yet"
+        DIVISIONS = "divisions", "divisions"
+        UNIT = "unit", "the unit shown"
+
     step_mm = mm()
     range_mm = mm()
+    #: What a reading over 1 with a point means on it: asked once, then remembered.
+    pointed = models.CharField(max_length=10, choices=Pointed.choices, blank=True, default="")

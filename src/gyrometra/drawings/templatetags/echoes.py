@@ -7,7 +7,7 @@ from django.forms import BoundField
 from django.utils.html import escape, format_html
 from django.utils.safestring import SafeString, mark_safe
 
-from gyrocore import InvalidInput, read_limits
+from gyrocore import InvalidInput
 from gyrometra.bridge.fields import LengthField, LimitsField, LineInput
 from gyrometra.bridge.units import Units
 
@@ -22,7 +22,7 @@ def echo(field: BoundField, units: Units) -> str:
         return ""
     try:
         if isinstance(field.field, LimitsField):
-            limits = read_limits(text)
+            limits = units.read_limits(text)
             return f"= {units.planned(limits.lower_mm)} to {units.planned(limits.upper_mm)} {units.label}"
         if isinstance(field.field, LengthField):
             size = units.read(text)

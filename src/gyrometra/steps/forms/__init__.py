@@ -4,6 +4,7 @@ from gyrometra.steps.forms.cuts import CutsForm
 from gyrometra.steps.forms.logs import (
     ActForm,
     CheckSizeForm,
+    DepthForm,
     DivisionForm,
     EntryForm,
     PassSizeForm,
@@ -31,6 +32,7 @@ __all__ = [
     "CentresBarForm",
     "CheckSizeForm",
     "CutsForm",
+    "DepthForm",
     "DivisionForm",
     "EntryForm",
     "HeadBarForm",

@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from datetime import date
-from decimal import Decimal
 from typing import Any
 
 from django import forms
 
 from gyrocore import InvalidInput
-from gyrometra.bridge.fields import LengthField
+from gyrometra.bridge.fields import LengthField, SurfaceSpeedField
 from gyrometra.crib.models import Cutter
 from gyrometra.jobs.models import Plan
 from gyrometra.jobs.reckon import Reckoning
@@ -20,17 +19,13 @@ class CutsForm(PlanForm):
     """Cutter, speeds, feeds, depths and passes."""
 
     cutter = forms.ModelChoiceField(Cutter.objects.filter(retired=False), label="Cutter", required=False)
-    rough_speed_m_min = forms.DecimalField(
-        label="Roughing, m/min", required=False, min_value=Decimal("0.1"), max_value=2000
-    )
-    finish_speed_m_min = forms.DecimalField(
-        label="Finishing, m/min", required=False, min_value=Decimal("0.1"), max_value=2000
-    )
-    max_rpm = forms.IntegerField(label="Cap, rpm", required=False, min_value=1, max_value=20000)
-    rough_feed_mm_rev = LengthField(label="Roughing feed a turn")
-    finish_feed_mm_rev = LengthField(label="Finishing feed a turn")
-    rough_depth_mm = LengthField(label="Roughing depth at most")
-    finish_depth_mm = LengthField(label="Finishing depth")
+    rough_speed_m_min = SurfaceSpeedField(label="Roughing speed", required=False)
+    finish_speed_m_min = SurfaceSpeedField(label="Finishing speed", required=False)
+    max_rpm = forms.IntegerField(label="Max rpm", required=False, min_value=1, max_value=20000)
+    rough_feed_mm_rev = LengthField(label="Roughing feed per rev", ask_over_mm=2)
+    finish_feed_mm_rev = LengthField(label="Finishing feed per rev", ask_over_mm=2)
+    rough_depth_mm = LengthField(label="Max roughing depth, radial", ask_over_mm=12)
+    finish_depth_mm = LengthField(label="Finishing depth, radial", ask_over_mm=5)
     finish_passes = forms.IntegerField(label="Finish passes", min_value=1, max_value=9)
     spring_passes = forms.IntegerField(label="Spring passes", min_value=0, max_value=5)
     test_first = forms.TypedChoiceField(
@@ -38,12 +33,12 @@ class CutsForm(PlanForm):
         choices=[("True", "yes"), ("False", "no")],
         coerce=lambda text: text == "True",
     )
-    test_leave_mm = LengthField(label="Test cut short by, on diameter", required=False)
-    hone_allowance_mm = LengthField(label="Left for honing, on diameter", positive=False, least=0)
+    test_leave_mm = LengthField(label="Test cut short by, on diameter", required=False, ask_over_mm=10)
+    hone_allowance_mm = LengthField(label="Left for honing, on diameter", positive=False, least=0, ask_over_mm=2)
     set_with = forms.ChoiceField(label="Cutter set with", choices=Plan.SetWith.choices, required=False)
-    jig_zero_mm = LengthField(label="Jig reads, point flush with the bar", required=False, positive=False)
+    jig_zero_mm = LengthField(label="Jig reads, tip flush with the bar", required=False, positive=False)
     rest_until = forms.DateField(
-        label="Rests after roughing until",
+        label="Let it settle until",
         required=False,
         widget=forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d"),
     )
@@ -53,7 +48,9 @@ class CutsForm(PlanForm):
         known = Reckoning(self.job, self.bore)
         for stage in ("rough", "finish"):
             speed = known.surface_speed(stage)
-            self.fields[f"{stage}_speed_m_min"].widget.attrs["placeholder"] = f"{speed:g}" if speed else ""
+            self.fields[f"{stage}_speed_m_min"].widget.attrs["placeholder"] = (
+                self.units.surface_speed(speed) if speed else ""
+            )
         self.fields["max_rpm"].widget.attrs["placeholder"] = f"{known.cap_rpm:g}" if known.cap_rpm else ""
         self.fields["test_leave_mm"].widget.attrs["placeholder"] = "as finish takes"
         if self.job.setup.way.set_by != "over-bar":

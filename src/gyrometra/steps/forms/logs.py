@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from decimal import Decimal
 from typing import Any
+from uuid import uuid4
 
 from django import forms
 
@@ -19,6 +20,7 @@ from gyrometra.crib.models import Gauge, Indicator
 from gyrometra.cutting.models import CutEntry
 from gyrometra.jobs.models import Bore, LogEntry
 from gyrometra.truing.models import Round
+from gyrometra.truing.rounds import OFF_SCALE
 
 #: Typed for a place that cannot be read: a port, a slot, a keyway.
 BLOCKED = "x"
@@ -33,13 +35,15 @@ class RoundForm(TypedForm):
     method = forms.ChoiceField(choices=Round.Method.choices, initial=Round.Method.SWEEP)
     places = forms.TypedChoiceField(choices=[(4, "4"), (8, "8"), (12, "12")], coerce=int, initial=8)
     indicator = forms.ModelChoiceField(Indicator.objects.filter(retired=False), empty_label=None)
-    closing_mm = LengthField(label="First again may differ by", required=False, widget=_BY_RULE)
+    closing_mm = LengthField(label="Back at start may differ by", required=False, widget=_BY_RULE)
+    client_id = forms.UUIDField(required=False)
 
     def clean(self) -> dict[str, Any]:
         """Flats are read at the four jaws."""
         values = super().clean() or {}
         if values.get("method") == Round.Method.FLATS:
             values["places"] = 4
+        values["client_id"] = values.get("client_id") or uuid4()
         return values
 
 
@@ -62,26 +66,30 @@ class ReadingForm(EntryForm):
 
     def __init__(self, *args: Any, units: Units, round: Round | None = None, **kwargs: Any) -> None:
         self.units, self.round = units, round
-        self.likely: str | None = None
+        #: The number could be divisions or the unit; or it lies past the end of the scale.
+        self.is_asked = self.is_past = False
         super().__init__(*args, **kwargs)
 
     def clean_value(self) -> Decimal | None:
-        """Read it as called out at the machine; refuse what the indicator cannot show; x is blocked."""
+        """Read it as called out at the machine; refuse what the indicator cannot show; x is blocked, off+ is off it."""
         text = self.cleaned_data["value"]
-        if text.strip().lower() == BLOCKED:
+        if text.strip().lower() in (BLOCKED, *OFF_SCALE):
             self._require_not_last()
             return None
+        indicator = self.round.indicator if self.round else None
+        step = float(indicator.step_mm) if indicator else 0.001
+        pointed = str(self.data.get("pointed") or (indicator.pointed if indicator else "")) or None
         try:
-            size = read_indicator(text, self.units.unit).length_mm
+            size = read_indicator(text, self.units.unit, step, pointed).length_mm
         except InvalidInput as error:
+            self.is_asked = error.code == "reading_asked"
             raise forms.ValidationError(_worded(error, self.units)) from None
-        reach = float(self.round.indicator.range_mm) if self.round else None
+        reach = float(indicator.range_mm) if indicator else None
         if reach is not None and abs(size) > reach:
-            self._suggest(size, reach)
+            self.is_past = True
             raise forms.ValidationError(
-                f"{text} reads as {self.units.plain(size)} {self.units.label}; "
-                f"this indicator goes to {self.units.plain(reach)} {self.units.label}. "
-                + (f"Did you mean {self.likely}?" if self.likely else "")
+                f"{text} reads as {self.units.plain(size)} {self.units.label}; this indicator goes to "
+                f"{self.units.plain(reach)} {self.units.label}. Off the scale is a reading too: say which way."
             )
         return to_decimal(size)
 
@@ -89,13 +97,6 @@ class ReadingForm(EntryForm):
         """A blocked place has no reading; "first again" must have one."""
         if self.round is not None and str(self.data.get("place")) == str(self.round.places):
             raise forms.ValidationError("First again closes the round: read it where the first reading was taken.")
-
-    def _suggest(self, size: float, reach: float) -> None:
-        """The likely value: read as thousandths, or an inch reading taken for millimetres."""
-        for factor in (1000.0, 25.4):
-            if abs(size / factor) <= reach:
-                self.likely = f"{size / factor:.3f} mm"
-                return
 
 
 def _worded(error: InvalidInput, units: Units) -> str:
@@ -213,6 +214,37 @@ class CheckSizeForm(TemperatureForm, SizeEntryForm):
                 f"{self.cleaned_data['z']} was given."
             )
         return depth
+
+
+class DepthForm(EntryForm):
+    """The depth of a shoulder, with a named gauge."""
+
+    value = forms.CharField(max_length=60, error_messages={"required": "Type the depth, then Enter."})
+    gauge = forms.ModelChoiceField(Gauge.objects.filter(retired=False), empty_label=None)
+
+    def __init__(self, *args: Any, units: Units, bore: Bore, **kwargs: Any) -> None:
+        self.units, self.bore = units, bore
+        super().__init__(*args, **kwargs)
+
+    def clean(self) -> dict[str, Any]:
+        """Read the depth; one far from what is asked is refused with both figures."""
+        values = super().clean() or {}
+        text = values.get("value")
+        if text is None:
+            return values
+        try:
+            size = self.units.read(text)
+        except InvalidInput as error:
+            self.add_error("value", _worded(error, self.units))
+            return values
+        low, high = self.bore.depth_lower_mm, self.bore.depth_upper_mm
+        far = low is not None and high is not None and not float(low) / 2 <= float(size) <= float(high) * 2
+        if size <= 0 or far:
+            words = self.units.plain
+            self.add_error("value", f"{text} reads as {words(size)} {self.units.label}; the shoulder lies at "
+                                    f"{words(low or 0)} to {words(high or 0)}.")  # fmt: skip
+        values["value_mm"] = size
+        return values
 
 
 class ActForm(EntryForm):

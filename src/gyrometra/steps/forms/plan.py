@@ -15,7 +15,7 @@ from gyrocore import (
     line_bar_layout,
     reach_needed,
 )
-from gyrometra.bridge.fields import LengthField, TypedForm
+from gyrometra.bridge.fields import LengthField, SurfaceSpeedField, TypedForm
 from gyrometra.bridge.units import Typed
 from gyrometra.crib.models import Bar, Cutter, Head
 from gyrometra.jobs.in_bearings import bar_in_line
@@ -46,12 +46,22 @@ class PlanForm(TypedForm):
             value = getattr(plan, name)
             if isinstance(field, LengthField):
                 value = self.units.shown(value, plan.typed.get(name))
+            elif isinstance(field, SurfaceSpeedField):
+                value = self.speed_shown(value, plan.typed.get(name))
             elif isinstance(value, date):
                 value = value.isoformat()
             elif isinstance(value, Decimal):
                 value = f"{value.normalize():f}"
             shown[name] = getattr(value, "pk", value)
         return shown
+
+    def speed_shown(self, value: Any, typed: Typed | None) -> str:
+        """A surface speed: as typed where that still means the same, else with its unit."""
+        if value is None:
+            return ""
+        if typed and (typed["unit"] == self.units.unit or any(sign.isalpha() for sign in typed["text"])):
+            return typed["text"]
+        return self.units.surface_speed(value)
 
     def guard_cutter(self, values: dict[str, Any]) -> None:
         """A cutter whose least depth is more than a planned pass would rub: refused before it is picked."""

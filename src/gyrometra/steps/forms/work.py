@@ -8,6 +8,7 @@ from decimal import Decimal
 from typing import Any
 
 from django import forms
+from django.utils import timezone
 
 from gyrocore import (
     InvalidInput,
@@ -19,6 +20,7 @@ from gyrocore import (
     unit_slip,
 )
 from gyrometra.bridge.fields import LengthField, LimitsField, TypedForm
+from gyrometra.bridge.units import Units, is_bare
 from gyrometra.crib.models import Fixture, Machine, Material
 from gyrometra.cutting.record import why_begun
 from gyrometra.inspection.judged import last_piece
@@ -68,53 +70,56 @@ class WorkForm(BreaksForm):
     material = forms.ModelChoiceField(
         Material.objects.filter(retired=False), label="Material", to_field_name="name", empty_label=None
     )
-    quantity = forms.IntegerField(label="Pieces alike", min_value=1, max_value=9999, required=False)
+    quantity = forms.IntegerField(label="Quantity", min_value=1, max_value=9999, required=False)
     due_on = forms.DateField(label="Due", required=False, widget=_DAY)
-    method = forms.ChoiceField(label="Way of boring", choices=[(k, m.label) for k, m in methods().items()])
+    method = forms.ChoiceField(label="Boring method", choices=[(k, m.label) for k, m in methods().items()])
     machine = forms.ModelChoiceField(Machine.objects.none(), label="Machine", empty_label=None)
-    reference = forms.ChoiceField(label="Must run true to", choices=SetUp.Reference.choices)
+    reference = forms.ChoiceField(label="Set true to", choices=SetUp.Reference.choices)
     room_behind_mm = LengthField(
-        label="Room behind the work",
+        label="Clearance behind the work, to the chuck face",
         required=False,
         positive=False,
         least=0,
-        help_text="to the chuck; the cutter runs out there",
+        help_text="the cutter runs out there",
     )
     coaxiality_mm = LengthField(
-        label="Bores in line within, as a diameter", required=False, help_text="only for several bores"
+        label="Bores in line within, as a diameter", required=False, ask_over_mm=2, help_text="only for several bores"
     )
     match_mm = LengthField(
-        label="Bores alike within, on diameter", required=False, help_text="bores and pieces that belong together"
+        label="Match between bores, on diameter",
+        required=False,
+        ask_over_mm=2,
+        help_text="bores and pieces that belong together",
     )
     fixtures = forms.ModelMultipleChoiceField(
         Fixture.objects.filter(retired=False), label="Held with", required=False, widget=forms.CheckboxSelectMultiple
     )
     target = LimitsField(label="Your own target", required=False, help_text="inside the limits: 72.010-72.018")
     matters = forms.ChoiceField(
-        label="How much it matters",
+        label="Inspection",
         choices=Bore.Matters.choices,
         initial=Bore.Matters.DRAWN,
         required=False,
-        help_text="much: three directions, twice each, a fine gauge",
+        help_text="critical: three directions, twice each, a fine gauge",
     )
     name = forms.CharField(label="Name of this bore", max_length=20, required=False, help_text="H1, upper, blind")
     start_mm = LengthField(
         label="Begins at", required=False, positive=False, help_text="from the open face of the first bore"
     )
-    ends = forms.ChoiceField(label="The bore", choices=Bore.Ends.choices, initial=Bore.Ends.THROUGH)
+    ends = forms.ChoiceField(label="Bore type", choices=Bore.Ends.choices, initial=Bore.Ends.THROUGH)
     depth_wanted = LimitsField(label="Shoulder depth", required=False, help_text="only for a counterbore: 24 +0.1/0")
-    length_mm = LengthField(label="Bore length", help_text="140, 5 1/2 in, 18 thou: as you write it")
+    length_mm = LengthField(label="Bore length", ask_over_mm=3000, help_text="140, 5 1/2 in, 18 thou: as you write it")
     wanted = LimitsField(
-        label="Wanted", required=False, help_text="72 H7, 72 +0.03/0 or 72.00-72.03; empty to suit a part"
+        label="Finished size", required=False, help_text="72 H7, 72 +0.03/0 or 72.00-72.03; blank to fit a mating part"
     )
     mate_mm = LengthField(label="To suit a part, measured", required=False, help_text="bearing, bush, ring or shaft")
     play_mm = forms.CharField(
         label="Clearance wanted, on diameter", required=False, max_length=60,
         help_text="0.01 to 0.04; a press is negative",
     )  # fmt: skip
-    runout_limit_mm = LengthField(label="Run-out, total reading, at most")
-    roundness_limit_mm = LengthField(label="Roundness at most", required=False)
-    taper_limit_mm = LengthField(label="Taper at most", required=False)
+    runout_limit_mm = LengthField(label="Run-out limit (TIR)", ask_over_mm=2)
+    roundness_limit_mm = LengthField(label="Roundness limit", required=False, ask_over_mm=2)
+    taper_limit_mm = LengthField(label="Taper limit, on Ø over the bore", required=False, ask_over_mm=2)
 
     def __init__(self, *args: Any, bore: Bore | None = None, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -133,7 +138,9 @@ class WorkForm(BreaksForm):
     def _add(self, name: str, label: str, least: float | None = None) -> None:
         field = LengthField(label=label, required=False, positive=least is None, least=least)
         field.units = self.units
-        field.widget.attrs.update({"autocomplete": "off", "placeholder": "Ø" if "_d_" in name else "at"})
+        field.widget.attrs.update(
+            {"autocomplete": "off", "placeholder": "Ø" if "_d_" in name else "length" if "outside" in name else "depth"}
+        )
         self.fields[name] = field
 
     def pairs(self, first: str, second: str, count: int) -> Iterator[tuple[Any, Any]]:
@@ -173,6 +180,7 @@ class WorkForm(BreaksForm):
         self._settle_limits(values)
         self._guard_target(values)
         self._guard_quantity(values)
+        self._guard_due(values)
         self._guard_way(values)
         self._guard_place(values)
         self._guard_shoulder(values)
@@ -325,10 +333,26 @@ class WorkForm(BreaksForm):
                 likely = self._words(slip.likely_mm)
                 self._say(f"found_d_{place}", f"{self._words(row.second_mm)} is 25.4 times off the wanted "
                                               f"size. Did you mean {likely}?")  # fmt: skip
+            elif self._is_radius(float(row.second_mm), limits.middle_mm, place):
+                self._say(f"found_d_{place}", f"{self._words(row.second_mm)} is half of about "
+                                              f"{self._words(2 * row.second_mm)}: is it a radius? Type the diameter, "
+                                              f"{self._words(2 * row.second_mm)}, or its unit behind it if the bore is "
+                                              "really so small.")  # fmt: skip
             elif float(row.second_mm) >= limits.middle_mm and "wanted" not in self.errors:
                 self._say("wanted", f"The wanted size must be over what is there now: "
                                     f"{self._words(row.second_mm)} was found at {self._words(row.first_mm)}, "
                                     f"and the middle of the limits is {self._words(limits.middle_mm)}.")  # fmt: skip
+
+    def _is_radius(self, found_mm: float, wanted_mm: float, place: int) -> bool:
+        """A bore found at about half of what is wanted was perhaps typed as a radius; a named unit says it was not."""
+        text = str(self.data.get(f"found_d_{place}", ""))
+        return _RADIUS_FROM * wanted_mm <= found_mm <= _RADIUS_TO * wanted_mm and is_bare(text)
+
+    def _guard_due(self, values: dict[str, Any]) -> None:
+        """Work is not due before today, unless it was so already."""
+        due = values.get("due_on")
+        if due is not None and due < timezone.localdate() and (self.job is None or self.job.due_on != due):
+            self._say("due_on", f"{due:%d %b %Y} is past; today is {timezone.localdate():%d %b %Y}.")
 
     def _guard_outside(self, values: dict[str, Any]) -> None:
         limits = values.get("wanted")
@@ -354,7 +378,7 @@ class WorkForm(BreaksForm):
         )  # fmt: skip
         return WorkData(
             **{name: values[name] for name in plain},
-            wanted=str(self.data.get("wanted", "")).strip() or _range_words(values["wanted"]),
+            wanted=str(self.data.get("wanted", "")).strip() or _range_words(values["wanted"], self.units),
             limits=values["wanted"],
             mate_mm=values.get("mate_mm"),
             play_mm=values.get("play_mm"),
@@ -372,6 +396,10 @@ class WorkForm(BreaksForm):
         )
 
 
-def _range_words(limits: Limits) -> str:
+#: A bore found between these shares of the wanted size could be a radius.
+_RADIUS_FROM, _RADIUS_TO = 0.46, 0.51
+
+
+def _range_words(limits: Limits, units: Units) -> str:
     """Limits that follow from a part, as they would be written."""
-    return f"{limits.lower_mm:.3f}-{limits.upper_mm:.3f}"
+    return f"{units.planned(limits.lower_mm)}-{units.planned(limits.upper_mm)} {units.label}"

@@ -26,13 +26,13 @@ def work_initial(bore: Bore, units: Units) -> dict[str, Any]:
     shown: dict[str, Any] = {
         "number": job.number, "part": job.part, "material": job.material.name, "quantity": job.quantity,
         "due_on": _day(job.due_on), "machine": setup.machine_id, "reference": setup.reference,
-        "wanted": "" if bore.play_least_mm is not None else bore.wanted,
+        "wanted": "" if bore.play_least_mm is not None else units.limits_typed(bore.wanted, bore.typed.get("wanted")),
         "mate_mm": units.shown(bore.mate_mm, bore.typed.get("mate_mm")), "play_mm": _play_words(bore, units),
-        "method": setup.method, "name": bore.name, "ends": bore.ends, "depth_wanted": bore.depth_wanted,
+        "method": setup.method, "name": bore.name, "ends": bore.ends, "depth_wanted": units.limits_typed(bore.depth_wanted, bore.typed.get("depth_wanted")),
         "coaxiality_mm": units.shown(setup.coaxiality_mm, setup.typed.get("coaxiality_mm")),
         "match_mm": units.shown(setup.match_mm, setup.typed.get("match_mm")),
         "fixtures": [fixture.pk for fixture in setup.fixtures.all()],
-        "target": bore.target, "matters": bore.matters,
+        "target": units.limits_typed(bore.target, bore.typed.get("target")), "matters": bore.matters,
         "room_behind_mm": units.shown(setup.room_behind_mm, setup.typed.get("room_behind_mm")),
     }  # fmt: skip
     for name in ("start_mm", "length_mm", "runout_limit_mm", "roundness_limit_mm", "taper_limit_mm"):

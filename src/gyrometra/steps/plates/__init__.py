@@ -4,7 +4,7 @@ from gyrometra.steps.plates.acts import NotRead, act_of, rests_on, size_act
 from gyrometra.steps.plates.bar import bar, bar_rows, opening_line, tuning_line
 from gyrometra.steps.plates.base import Because, Plate, ghost_rail, rail
 from gyrometra.steps.plates.bore import bore, guards_due
-from gyrometra.steps.plates.check import check, first_waiting, signed_verdict, verdict_plate
+from gyrometra.steps.plates.check import check, first_waiting, verdict_plate
 from gyrometra.steps.plates.cuts import cut_totals, cuts, pass_rows
 from gyrometra.steps.plates.head import hole_rows
 from gyrometra.steps.plates.line import line_table
@@ -39,7 +39,6 @@ __all__ = [
     "round_initial",
     "sheet_facts",
     "sheet_plates",
-    "signed_verdict",
     "size_act",
     "true",
     "tuning_line",

@@ -7,7 +7,7 @@ from typing import Any
 
 from gyrocore import InvalidInput, error_sentence
 from gyrometra.bridge.units import to_decimal
-from gyrometra.cutting.record import gauge_values
+from gyrometra.jobs.gauges import gauge_values
 from gyrometra.steps.page import JobPage
 from gyroplan.loop import Cut, DialWay, Set, Size
 

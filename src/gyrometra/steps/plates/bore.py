@@ -130,6 +130,7 @@ def bore(page: JobPage, to: str = "") -> dict[str, Any]:
         "guards": guards_due(page) if mode == "set" else [],
         "bundle": bundle_end(page),
         "size": _size(page, state) if mode in ("measure", "over", "done") else None,
+        "size_label": _size_label(page, state),
         "over": _over(page, state) if state.phase == "over" else None,
         "gauge_hint": page.cuts_logged.last_size,
         "rests_until": page.rests_until,
@@ -315,6 +316,13 @@ def _size(page: JobPage, state: BoreState) -> SizePlate | None:
         state=state.verdict or "",
         taken=taken,
     )
+
+
+def _size_label(page: JobPage, state: BoreState) -> str:
+    """What a size typed now is of: the pass that was cut last, or the bore as it is."""
+    done, rows = page.reckoning.done, page.cuts_logged.rows
+    after = rows and rows[-1].kind in (CutEntry.Kind.CUT, CutEntry.Kind.SIZE)
+    return f"Ø after pass {done[-1].number}" if done and after and state.phase != "cut" else "Ø as it is now"
 
 
 def _corrected(page: JobPage, state: BoreState, values: Sequence[float]) -> str:

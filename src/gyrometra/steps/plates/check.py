@@ -4,15 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import datetime
 from typing import Any
 
 from gyrocore import sentence
 from gyrometra.bridge.units import Units
-from gyrometra.inspection.judged import FormLine, Judged, Place
+from gyrometra.inspection.judged import Judged, Limit, worst_word
 from gyrometra.steps import progress_words
 from gyrometra.steps.page import JobPage
-from gyrometra.steps.plates.true import cells, planned
+from gyrometra.steps.plates.true import cells, planned, reading_hint
+from gyrometra.steps.whole import alike, in_line, job_word, name_of, piece_words, signed_verdict, worst_named
+from gyroplan.judge import Place
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -39,28 +40,36 @@ def check(page: JobPage) -> dict[str, Any]:
     """All that the Check page prints."""
     units, judged = page.units, page.judged
     angles = _two_angles(judged)
-    rounds = judged.runout_rounds
+    rounds = page.sweeps
     current = rounds[-1] if rounds else None
     open_round = current if current and not current.is_closed else None
+    digest, _ = signed_verdict(page)
     return {
         "judged": judged,
         "angles": angles,
         "grid": _grid(judged, units),
         "depths": [units.length(z) for z in judged.stations_mm],
-        "form_lines": [_form_words(line, units) for line in judged.lines],
+        "form_lines": [*(_form_words(line, units) for line in judged.lines), *_line_up(page)],
         "hints": [sentence(h, units.unit) for h in (judged.form.hints if judged.form else ())],
-        "doubt": units.planned(judged.expanded_mm),
+        "doubt": units.doubt(judged.expanded_mm),
         "verdict": verdict_plate(page),
+        "whole": whole_line(page),
+        "job_word": job_word(page),
+        "digest": digest,
         "open_round": open_round,
+        "reading_hint": reading_hint(open_round, units),
         "cells": cells(open_round, None, units, page.bore) if open_round else [],
-        "suggested": _next_place(judged),
+        "suggested": _next_place(judged, units),
         "room": _room(judged, units),
+        "missing": judged.missing,
         "piece_rows": piece_rows(page),
         "sides": [line for line in (_target_line(page), _alike_line(page)) if line],
+        "conflict": _conflict(page),
+        "shoulder": [units.measured(r.value_mm, r.gauge.resolution_mm) for r in judged.depths],
         "history": [
-            {"z": units.length(r.z_mm), "angle": f"{r.angle_deg:.0f}°", "who": r.by.username, "at": r.at,
+            {"pk": r.pk, "z": units.length(r.z_mm), "angle": f"{r.angle_deg:.0f}°", "who": r.by.username, "at": r.at,
              "value": units.measured(r.value_mm, r.gauge.resolution_mm), "gauge": r.gauge.name}
-            for r in judged.readings[-6:]
+            for r in judged.readings[-12:]
         ],
     }  # fmt: skip
 
@@ -79,46 +88,68 @@ def _target_line(page: JobPage) -> SideVerdict | None:
     if not bore.target:
         return None
     if on is None:
-        return SideVerdict(mark="wait", words=f"Your own target {bore.target}: not measured")
+        return SideVerdict(mark="wait", words=f"Your own target {page.target_words}: not measured")
     words = "every place inside" if on else "not every place inside"
-    return SideVerdict(mark="in" if on else "advice", words=f"Your own target {bore.target}: {words}")
+    return SideVerdict(mark="in" if on else "advice", words=f"Your own target {page.target_words}: {words}")
 
 
 def _alike_line(page: JobPage) -> SideVerdict | None:
     """Bores that belong together: the largest mean less the smallest, against what is asked."""
-    asked, units = page.job.setup.match_mm, page.units
-    if asked is None:
+    found, units = alike(page), page.units
+    if found is None:
         return None
-    sizes = [(mean, _name_of(one)) for one in measured_pages(page) if (mean := one.judged.mean_mm) is not None]
-    if len(sizes) < 2:
-        return SideVerdict(mark="wait", words=f"Alike within {units.plain(asked)}: {len(sizes)} measured, 2 are needed")
-    low, high = min(sizes), max(sizes)
-    apart = high[0] - low[0]
-    holds = apart <= float(asked) + 1e-9
-    words = f"{high[1]} is {units.planned(apart)} over {low[1]}, {units.plain(asked)} asked"
-    return SideVerdict(mark="in" if holds else "over", words=f"{'Alike' if holds else 'Not alike'}: {words}")
+    if found.value_mm is None:
+        return SideVerdict(mark="wait", words=f"Match between bores within {units.plain(found.asked_mm)}: 2 are needed")
+    (low, _), (high, _) = found.rows
+    words = f"{high} is {units.planned(found.value_mm)} over {low}, {units.plain(found.asked_mm)} asked"
+    return SideVerdict(mark="over" if found.word == "over" else "in",
+                       words=f"{'No match' if found.word == 'over' else 'Match'}: {words}")  # fmt: skip
 
 
-def measured_pages(page: JobPage) -> list[JobPage]:
-    """Every bore of every piece that has something in its logs."""
-    return [one for piece in page.begun_pieces for one in page.at_piece(piece).each]
+def _line_up(page: JobPage) -> list[FormWords]:
+    """The bores of this piece in line."""
+    found, units = in_line(page), page.units
+    if found is None:
+        return []
+    state = {"in": "in", "over": "over", "incomplete": "idle"}.get(found.word, "near")
+    words = f"sweep {', '.join(found.missing)}" if found.missing else _FORM_WORDS[state]
+    return [
+        FormWords(name="Bores in line, on Ø", found=planned(found.value_mm, units),
+                  allowed=units.fine(found.asked_mm), state=state, words=words)
+    ]  # fmt: skip
 
 
-def _name_of(page: JobPage) -> str:
-    """`H1`, `piece 3`, or `H1 of piece 3`."""
-    piece = f"piece {page.piece}" if page.pieces else ""
-    if not page.is_several:
-        return piece or page.bore.name
-    return f"{page.bore.name} of {piece}" if piece else page.bore.name
+def _conflict(page: JobPage) -> str:
+    """Bore and Check say two things of one bore: one of them was misread."""
+    state, judged, units = page.reckoning.state, page.judged, page.units
+    if state is None or state.known_from != "measured" or not judged.places:
+        return ""
+    nearest = min(judged.places, key=lambda place: abs(place.value_mm - state.known_mm))
+    apart = nearest.value_mm - state.known_mm
+    if abs(apart) <= max(0.05, 5 * (nearest.expanded_mm + (state.expanded_mm or 0.0))):
+        return ""
+    return (
+        f"Bore left it at {units.planned(state.known_mm)}; every place here is {units.planned(abs(apart))} or more "
+        f"{'larger' if apart > 0 else 'smaller'}. One of the two was misread, or the wrong bore was measured."
+    )
+
+
+def whole_line(page: JobPage) -> str:
+    """What else of the job is not in limits; empty where this bore is all there is, or all is in."""
+    own = name_of(page)
+    others = [(name, word) for name, word in worst_named(page) if name != own]
+    if not others:
+        return ""
+    shown = "; ".join(f"{name}: {progress_words.VERDICT_WORDS[word].lower()}" for name, word in others[:4])
+    return shown + (f"; and {len(others) - 4} more" if len(others) > 4 else "")
 
 
 def first_waiting(page: JobPage) -> str:
-    """Which bore or piece still keeps the verdict incomplete, as ` of ...`; empty where none does."""
-    for piece in page.pieces or range(1, 2):
-        for one in page.at_piece(piece).each:
-            if one.judged.word == "incomplete":
-                return f" of {_name_of(one)}" if page.query else " here"
-    return ""
+    """What still keeps the verdict incomplete, as ` of ...`; empty where nothing does."""
+    waits = next((name for name, word in worst_named(page) if word == "incomplete"), "")
+    if not waits:
+        return ""
+    return f" of {waits}" if page.query or waits == "match between bores" else " here"
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -132,24 +163,22 @@ class PieceRow:
 
 
 _MARKS = {"in": "in", "over": "over", "metal-left": "under", "not-proven": "near", "incomplete": "wait"}
-#: The word that speaks for a piece of several bores: the worst.
-_WORST = ("over", "metal-left", "not-proven", "incomplete", "in")
 
 
 def piece_rows(page: JobPage) -> list[PieceRow]:
     """Every piece that is begun, with the mean size of each of its bores."""
     rows = []
     for piece in page.begun_pieces if page.pieces else ():
-        each = page.at_piece(piece).each
-        word = min((one.judged.word for one in each), key=_WORST.index)
-        means = [one.judged.mean_mm for one in each]
+        at = page.at_piece(piece)
+        word = worst_word(piece_words(at))
+        means = [one.judged.mean_mm for one in at.each]
         sizes = ", ".join("·" if mean is None else f"Ø{page.units.planned(mean)}" for mean in means)
         rows.append(PieceRow(piece=piece, sizes=sizes, mark=_MARKS[word], words=progress_words.VERDICT_WORDS[word]))
     return rows
 
 
 def _two_angles(judged: Judged) -> tuple[float, float]:
-    angles = sorted({angle for _, angle in judged.places})
+    angles = sorted({place.angle_deg for place in judged.places})
     first = angles[0] if angles else 0.0
     second = next((a for a in angles if a != first), 90.0)
     return first, second
@@ -157,65 +186,73 @@ def _two_angles(judged: Judged) -> tuple[float, float]:
 
 def _grid(judged: Judged, units: Units) -> list[tuple[str, list[CheckCell | None]]]:
     rows = []
-    for angle in sorted({angle for _, angle in judged.places}):
-        row: list[CheckCell | None] = []
-        for z in judged.stations_mm:
-            place = judged.places.get((z, angle))
-            row.append(_cell(place, units) if place else None)
-        rows.append((f"{angle:.0f}°", row))
+    for angle in sorted({place.angle_deg for place in judged.places}):
+        found = (judged.place(z, angle) for z in judged.stations_mm)
+        rows.append((f"{angle:.0f}°", [None if place is None else _cell(judged, place, units) for place in found]))
     return rows
 
 
-def _cell(place: Place, units: Units) -> CheckCell:
-    value = place.measured.value_mm if place.measured else 0.0
-    step = float(place.readings[-1].gauge.resolution_mm)
+def _cell(judged: Judged, place: Place, units: Units) -> CheckCell:
+    step = min(float(row.gauge.resolution_mm) for row in judged.rows_at(place))
+    doubt = f"± {units.doubt(place.expanded_mm)}"
     return CheckCell(
-        value=units.measured(value, step),
-        verdict=place.verdict.verdict if place.verdict else "",
-        doubt=units.planned(place.measured.expanded_mm) if place.measured else "",
+        value=units.measured(place.value_mm, step),
+        verdict=place.verdict,
+        doubt=f"{doubt}, gauges disagree" if place.agree is False else doubt,
     )
 
 
-def _form_words(line: FormLine, units: Units) -> FormWords:
-    if line.judged is not None:
-        state = {"in": "in", "over": "over"}.get(line.judged.verdict, "near")
-        words = {"in": "In limits", "over": "Over", "near": "Not proven"}[state]
-    else:
-        state = "idle"
-        words = "no limit asked" if line.allowed_mm is None and line.found_mm is not None else "not measured"
+_FORM_WORDS = {"in": "In limits", "over": "Over", "near": "Not proven", "under": "Metal left", "idle": "Incomplete"}
+
+
+def _form_words(line: Limit, units: Units) -> FormWords:
+    state, words = "idle", "no limit asked"
+    if line.found is not None:
+        state = {"in": "in", "over": "over", "under": "under", "incomplete": "idle"}.get(line.found.verdict, "near")
+        words = _FORM_WORDS[state] if line.found.value_mm is not None else "not measured"
     return FormWords(
         name=line.name,
-        found=planned(line.found_mm, units),
-        allowed=planned(line.allowed_mm, units),
+        found=planned(line.found.value_mm if line.found else None, units),
+        allowed="" if line.allowed_mm is None else units.fine(line.allowed_mm),
         state=state,
         words=words,
     )
 
 
-def _next_place(judged: Judged) -> dict[str, str]:
+def _next_place(judged: Judged, units: Units) -> dict[str, str]:
     """The first place that a verdict still needs: both ends, the middle, directions evenly round half a turn."""
-    length, asked = float(judged.bore.length_mm), judged.asked
-    shares = (1 / 7, 1 / 2, 6 / 7) if asked.stations > 2 else (1 / 7, 6 / 7)
-    depths: list[float] = [round(length * share) for share in shares]
+    length, work = float(judged.bore.length_mm), judged.work
+    shares: tuple[float, ...] = (1 / 7, 1 / 2, 6 / 7)
+    if work.is_short:
+        shares = (1 / 4, 3 / 4) if work.taper_limit_mm is not None else (1 / 2,)
+    depths = [_round_depth(length * share, units) for share in shares]
     known = judged.stations_mm
-    if len(known) >= len(depths):
-        depths = [round(z, 6) for z in known]
-    angles = (0.0, 60.0, 120.0) if asked.directions > 2 else (0.0, 90.0)[: asked.directions]
-    for again in range(asked.repeats):
+    if judged.state.coverage.depths_missing is False:
+        depths = list(known)
+    angles = (0.0, 60.0, 120.0) if work.directions > 2 else (0.0, 90.0)[: work.directions]
+    needed = 2 if work.inspection == "critical" or "repeat" in judged.state.missing else 1
+    for again in range(needed):
         for angle in angles:
             for z in depths:
-                place = judged.places.get((float(z), angle))
-                if place is None or len(place.readings) <= again:
-                    return {"z": f"{z:g}", "angle": f"{angle:.0f}", "repeat": "yes" if place else ""}
-    return {"z": f"{depths[0]:g}", "angle": "0"}
+                place = judged.place(z, angle)
+                if place is None or len(judged.rows_at(place)) <= again:
+                    return {"z": units.plain(z), "angle": f"{angle:.0f}"}
+    return {"z": units.plain(depths[0]), "angle": "0"}
+
+
+def _round_depth(z_mm: float, units: Units) -> float:
+    """A depth that a person reads off easily: whole millimetres, or tenths of an inch."""
+    if units.unit == "mm":
+        return float(round(z_mm)) if z_mm >= 3 else round(z_mm, 1)
+    return round(z_mm / 25.4, 1 if z_mm > 10 else 2) * 25.4
 
 
 def _room(judged: Judged, units: Units) -> str:
     if judged.deciding is None:
         return ""
     smallest, largest = judged.deciding
-    low = smallest.verdict.room_low_mm if smallest.verdict else 0.0
-    high = largest.verdict.room_high_mm if largest.verdict else 0.0
+    low = smallest.value_mm - float(judged.bore.lower_mm)
+    high = float(judged.bore.upper_mm) - largest.value_mm
     return f"{units.planned(low)} over the bottom limit, {units.planned(high)} under the top"
 
 
@@ -252,74 +289,62 @@ def _extremes(page: JobPage) -> tuple[Place, Place]:
 def _reason_in(page: JobPage) -> Reason:
     units = page.units
     smallest, largest = _extremes(page)
-    low, high = (p.measured.value_mm if p.measured else 0.0 for p in (smallest, largest))
-    count = len(page.judged.places)
     return (
-        f"All {count} places, {units.planned(low)} to {units.planned(high)}, each by its own doubt.",
-        [("Sign off", "the lead signs; nothing changes after", True)], "", "",
+        f"All {len(page.judged.places)} places, {units.planned(smallest.value_mm)} to "
+        f"{units.planned(largest.value_mm)}, each with its own uncertainty.",
+        [("Sign off", "the lead signs; the record is locked after", True)], "", "",
     )  # fmt: skip
 
 
 def _reason_left(page: JobPage) -> Reason:
     units = page.units
     smallest, largest = _extremes(page)
-    aim = page.bore.aim_mm
-    middle = sum(p.measured.value_mm for p in (smallest, largest) if p.measured) / 2
-    left = aim - middle
+    left = page.bore.aim_mm - (smallest.value_mm + largest.value_mm) / 2
     least = page.reckoning.rules.min_depth_mm
     can_cut = left / 2 >= least
     ways = [
-        ("Finish cut", f"{units.planned(left)} on diameter" if can_cut else
+        ("Finish cut", f"{units.planned(left)} on diameter; it takes taper and ovality with it" if can_cut else
          f"no: {units.planned(left / 2)} on radius, the edge needs {units.planned(least)}", can_cut),
         ("Hone", f"{units.planned(left)} on diameter, then measure again", True),
-        ("Accept as it is", "no: the smallest place is under the bottom limit", False),
+        ("Accept by concession", "a lead signs, with a reason", True),
     ]  # fmt: skip
-    low = smallest.measured.value_mm if smallest.measured else 0.0
-    return (
-        f"The smallest place is {units.planned(low)}.",
-        ways,
-        units.planned(left),
-        "Metal left, on diameter",
-    )
+    shoulder = page.judged.state.limits.depth
+    if shoulder is not None and shoulder.verdict == "under":
+        return "The shoulder is not deep enough yet.", ways, "", ""
+    return f"The smallest place is {units.planned(smallest.value_mm)}.", ways, units.planned(left), "Metal left, on Ø"
 
 
 def _reason_over(page: JobPage) -> Reason:
     units = page.units
-    over_lines = [line.name.lower() for line in page.judged.lines if line.judged and line.judged.verdict == "over"]
+    over_lines = [line.name for line in page.judged.lines if line.found and line.found.verdict == "over"]
     ways = [
+        ("Measure again", "set the gauge first; a slip is cheaper than a casting", True),
+        ("Fit the mate to it", "Work, to suit a part: its size follows", True),
         ("Ring or bush", "bore out and fit one, where the wall allows", True),
-        ("Next oversize", "where a mating part of that size exists", True),
-        ("Accept as it is", "no: past the limit by more than the doubt", False),
+        ("Accept by concession", "a lead signs, with a reason", True),
+        ("Cut or hone", "no: both make it larger", False),
     ]
-    if over_lines:
-        return f"{', '.join(over_lines).capitalize()} over its limit.", ways, "", ""
+    if page.judged.state.limits.size.verdict != "over" and over_lines:
+        return f"{', '.join(over_lines)}: over the limit.", ways, "", ""
     _, largest = _extremes(page)
-    high = largest.measured.value_mm if largest.measured else 0.0
-    room = largest.verdict.room_high_mm if largest.verdict else 0.0
-    words = f"The largest place is {units.planned(high)}."
-    return words, ways, units.planned(-room), "Over the top limit by"
+    words = f"The largest place is {units.planned(largest.value_mm)}."
+    return words, ways, units.planned(largest.value_mm - float(page.bore.upper_mm)), "Over the top limit by"
 
 
 def _reason_near(page: JobPage) -> Reason:
     judged, units = page.judged, page.units
-    near = [p for p in judged.places.values() if p.verdict and p.verdict.verdict.startswith("undecided")]
-    forms = [line.name.lower() for line in judged.lines if line.judged and line.judged.verdict == "undecided-high"]
+    near = [place for place in judged.places if place.verdict == "undecided"]
+    forms = [line.name for line in judged.lines if line.found and line.found.verdict == "undecided"]
     what = f"{len(near)} of {len(judged.places)} places" if near else ", ".join(forms)
+    disagree = any(place.agree is False for place in judged.places)
     ways: list[tuple[str, str, bool]] = [
-        ("Measure again", "more repeats at these places shrink the doubt", True),
-        (
-            "Finer gauge",
-            f"the doubt is {units.planned(judged.expanded_mm)}; a smaller error limit would prove it",
-            True,
-        ),
-        ("Accept as it is", "no: not proven", False),
-    ]
-    return (
-        f"{what[:1].upper()}{what[1:]} too near a limit to call.",
-        ways,
-        units.planned(judged.expanded_mm),
-        "Doubt, either side",
-    )
+        ("Measure again", "more readings at these places narrow the uncertainty", True),
+        ("Finer gauge", f"the uncertainty is {units.doubt(judged.expanded_mm)}; a smaller error limit would prove it",
+         True),
+        ("Accept by concession", "a lead signs, with a reason", True),
+    ]  # fmt: skip
+    words = "Two gauges do not agree." if disagree else f"{what[:1].upper()}{what[1:]} too near a limit to say."
+    return words, ways, units.doubt(judged.expanded_mm), "Uncertainty, either side"
 
 
 def _reason_missing(page: JobPage) -> Reason:
@@ -331,28 +356,3 @@ _REASONS = {
     "in": _reason_in, "metal-left": _reason_left, "over": _reason_over, "not-proven": _reason_near,
     "incomplete": _reason_missing,
 }  # fmt: skip
-
-
-def signed_verdict(page: JobPage, at: datetime) -> dict[str, Any]:
-    """What is frozen under the lead's name: verdict, deciding sizes, doubt, form, run-out."""
-    judged = page.judged
-    smallest, largest = _extremes(page)
-    return {
-        "word": judged.word,
-        "at": at.isoformat(),
-        "rule": "guarded",
-        "smallest_mm": smallest.measured.value_mm if smallest.measured else None,
-        "largest_mm": largest.measured.value_mm if largest.measured else None,
-        "expanded_mm": judged.expanded_mm,
-        "lower_mm": float(page.bore.lower_mm),
-        "upper_mm": float(page.bore.upper_mm),
-        "target": page.bore.target,
-        "on_target": judged.on_target,
-        "each": [
-            {"name": _name_of(one), "word": one.judged.word, "mean_mm": one.judged.mean_mm}
-            for one in measured_pages(page)
-        ],
-        "lines": [
-            {"name": line.name, "found_mm": line.found_mm, "allowed_mm": line.allowed_mm} for line in judged.lines
-        ],
-    }

@@ -187,12 +187,12 @@ def proven_rows(page: JobPage) -> list[ProvenRow]:
     for found in page.proven:
         stage = "rough" if found.is_roughing else "finish"
         own = getattr(page.job.setup.plan, f"{stage}_speed_m_min")
-        speed = f"{found.speed_m_min:.0f}"
-        if own is not None and f"{own:.0f}" == speed:
+        speed = page.units.surface_speed(round(found.speed_m_min))
+        if own is not None and page.units.surface_speed(round(float(own))) == speed:
             continue
         rows.append(
             ProvenRow(field=f"{stage}_speed_m_min", value=speed,
-                      words=f"{speed} m/min, {'roughing' if found.is_roughing else 'finishing'}: quiet and clean at "
+                      words=f"{speed}, {'roughing' if found.is_roughing else 'finishing'}: quiet and clean at "
                             f"Ø{page.units.planned(found.diameter_mm)}, {found.rpm:.0f} rpm in {found.job}")
         )  # fmt: skip
     return rows
@@ -256,13 +256,13 @@ def _speed_plate(label: str, speed: Speed | None, stage: str, page: JobPage) -> 
         governs=f"Do not run. {weak.governs.capitalize()}:" if weak else _speed_governor(speed, reckoning),
         reason=f"{100 * weak.share:.0f} % of the machine's; {units.planned(weak.deepest_mm)} deep is the most"
         if weak
-        else f"{wanted:g} m/min asks {speed.exact_rpm:.0f}",
+        else f"{units.surface_speed(wanted)} asks {speed.exact_rpm:.0f}",
         state="bad" if weak else "plain",
         because=Because(
             formula="n = 1000 v / (pi D), then the machine's next speed down, never over the cap",
             inputs=[
-                ("surface speed", f"{wanted:g} m/min"),
-                ("at this speed", f"{speed.surface_speed_at_set_m_min:.1f} m/min"),
+                ("surface speed", units.surface_speed(wanted)),
+                ("at this speed", units.surface_speed(speed.surface_speed_at_set_m_min)),
                 ("four-times rule says", f"{speed.rule_of_thumb_rpm:.0f} rpm"),
                 *(_power_inputs(page) if stage == "rough" else ()),
                 *((sentence(n, units.unit), "") for n in speed.notes),

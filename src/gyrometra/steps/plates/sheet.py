@@ -47,7 +47,9 @@ def sheet_facts(page: JobPage) -> list[tuple[str, str]]:
             for broken in bore.interruptions.all()
         ]  # fmt: skip
         if bore.target:
-            facts.append((f"Own target{of}:", bore.target))
+            target = units.limits(bore.target, bore.typed.get("target"), float(bore.target_lower_mm or 0),
+                                  float(bore.target_upper_mm or 0))  # fmt: skip
+            facts.append((f"Own target{of}:", target))
     if packing_words(page):
         facts.append(("Packing:", packing_words(page).rstrip(".")))
     if setup.match_mm is not None:

@@ -61,18 +61,19 @@ def broken_at(bore: Bore, angle_deg: float) -> str:
 def cells(
     view: RoundView, before: RoundView | None, units: Units, bore: Bore, correct: int | None = None
 ) -> list[Cell]:
-    """The reading line of a round, with the last round's values; `correct` opens a read cell again."""
+    """The reading line of a round in the order of reading, with the last round's values; `correct` opens a read cell."""
     was = before.values_mm if before and before.round.places == view.round.places else None
     found, active = [], view.next_place if correct is None else correct
-    for place, value in enumerate(view.values_mm):
+    values, angles = view.values_mm, view.round.angles_deg()
+    for place in view.round.order():
         old, broken = was[place] if was else None, ""
         if view.round.surface == "inside":
-            broken = broken_at(bore, 360 * place / view.round.places)
+            broken = broken_at(bore, angles[place])
         found.append(
             Cell(
                 place=place,
-                name=view.way.place_name(360 * place / view.round.places),
-                value=_cell_words(value, place in view.by_place, units),
+                name=view.way.place_name(angles[place]),
+                value=_cell_words(view, place, values[place], units),
                 was=f"{broken}: x skips" if broken else "" if old is None else f"was {units.signed(old)}",
                 active=place == active,
             )
@@ -81,7 +82,7 @@ def cells(
     found.append(
         Cell(
             place=view.round.places,
-            name="first again",
+            name="back at start",
             value=units.signed(again.value_mm) if again and again.value_mm is not None else "",
             was="",
             active=active == view.round.places,
@@ -90,10 +91,12 @@ def cells(
     return found
 
 
-def _cell_words(value: float | None, is_read: bool, units: Units) -> str:
+def _cell_words(view: RoundView, place: int, value: float | None, units: Units) -> str:
     if value is not None:
         return units.signed(value)
-    return "blocked" if is_read else ""
+    if place in view.off_scale:
+        return "off, " + view.off_scale[place][-1]
+    return "blocked" if place in view.by_place else ""
 
 
 def moves_words(view: RoundView, units: Units) -> list[MoveWords]:
@@ -134,11 +137,19 @@ def round_lines(views: Sequence[RoundView], units: Units) -> list[RoundLine]:
                 number=view.round.number,
                 total=planned(view.total_mm, units),
                 off=planned(view.off_centre_mm, units),
-                towards=view.way.place_name(45 * round(angle / 45)),
+                towards=view.way.place_name(45 * round(angle / 45)) if view.sweep else "",
                 state="void" if view.is_void else "in" if view.within else "over",
             )
         )
     return lines
+
+
+def reading_hint(view: RoundView | None, units: Units) -> str:
+    """How a number typed in the reading line is read."""
+    if view is None:
+        return ""
+    step = float(view.round.indicator.step_mm)
+    return f"27 is 27 divisions, {units.fine(27 * step)} {units.label}"
 
 
 def planned(value: float | None, units: Units) -> str:
@@ -154,37 +165,91 @@ def round_initial(views: Sequence[RoundView], units: Units) -> dict[str, Any]:
     return {"method": last.method, "places": last.places, "indicator": last.indicator_id, "closing_mm": closing}
 
 
+#: What a move seems to have done instead of what was told.
+_SUSPECTS = {
+    "wrong-way": "The last move went the wrong way: it took the work twice as far off. Check the sign of the readings "
+    "and from where the {place}s are numbered.",
+    "twice": "The last move went twice as far as told: half the difference moves the work, not all of it.",
+    "half": "The last move went half as far as told: the opposite side may have held.",
+    "mirrored": "The last move went right along one pair and wrong along the other: are the {place}s numbered clockwise, "
+    "{seen}?",
+    "other-jaws": "The last move went square to what was told: the other pair was moved, or 0 degrees is not at the mark.",
+}  # fmt: skip
+
+
 def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
-    """All that the True page prints."""
-    units, views = page.units, page.rounds
-    current = views[-1] if views else None
-    open_round = current if current and not current.is_closed else None
-    earlier = [v for v in views if v is not open_round]
-    decided = page.trued
-    shown = open_round if open_round and len(open_round.by_place) >= 3 else (earlier[-1] if earlier else open_round)
+    """All that the True page prints: advice only from a closed, valid round since which nothing was moved."""
+    units, truing = page.units, page.truing
+    views, open_round, standing = truing.rounds, truing.open_round, truing.standing
+    earlier = [view for view in views if view is not open_round]
+    shown = open_round or (earlier[-1] if earlier else None)
+    limit = page.runout_to_true_mm
     return {
         "last_bore": page.bores[-1],
         "open_round": open_round,
         "cells": cells(open_round, earlier[-1] if earlier else None, units, page.bore, correct) if open_round else [],
         "shown": shown,
-        "face": scenes.face_scene(shown, units) if shown else None,
-        "face_small": scenes.face_scene(shown, units, small=True) if shown else None,
+        "reading_hint": reading_hint(open_round, units),
+        "face": scenes.face_scene(shown, units) if shown else scenes.empty_face(page),
+        "face_small": scenes.face_scene(shown, units, small=True) if shown else scenes.empty_face(page, small=True),
         "chart": scenes.chart_scene(page),
         "lines": round_lines(views, units)[-6:],
-        "decided": decided,
-        "moves": moves_words(decided, units) if decided and not decided.within else [],
-        "expected": planned(decided.expected_mm, units) if decided else "",
+        "decided": standing,
+        "moves": moves_words(standing, units) if standing else [],
+        "made": moves_words(truing.last_valid, units) if truing.last_valid and not standing else [],
+        "suspect": _suspect_words(standing),
+        "form_left": standing.figures.is_form_or_too_fine if standing and standing.figures else False,
+        "expected": planned(standing.expected_mm, units) if standing else "",
         "total": planned(shown.total_mm, units) if shown else "",
+        "swing": _swing_words(shown, units),
         "off": planned(shown.off_centre_mm, units) if shown else "",
-        "limit": units.planned(page.bore.runout_limit_mm),
-        "round_notes": [
-            sentence(n, units.unit)
-            for n in [*(shown.sweep.notes if shown and shown.sweep else ()),
-                      *(shown.closing.notes if shown and shown.closing else ())]
-        ],
+        "limit": units.planned(limit),
+        "centre_limit": units.planned(limit / 2),
+        "round_notes": [sentence(n, units.unit) for n in (shown.notes if shown and shown.stands else ())],
+        "void_words": _void_words(shown, units),
         "cannot_tell": error_sentence(shown.cannot_tell, units.unit) if shown and shown.cannot_tell else "",
+        "off_scale": off_scale_words(shown) if shown else "",
         "half_rule": units.planned((shown.total_mm or 0) / 2) if shown and shown.total_mm else "",
+        "jaws": page.job.setup.way.set_by == "dial",
     }  # fmt: skip
 
 
-# ---------------------------------------------------------------- Bore
+def _suspect_words(view: RoundView | None) -> str:
+    if view is None or view.figures is None or view.figures.suspect is None:
+        return ""
+    place = view.way.place_word.strip() or "place"
+    return _SUSPECTS[view.figures.suspect].format(place=place, seen=view.way.seen_from)
+
+
+def _swing_words(view: RoundView | None, units: Units) -> str:
+    """Where the fitted curve swings further than the places read: a peak between two of them."""
+    if view is None or view.swing_mm is None or view.total_mm is None or view.swing_mm - view.total_mm < 5e-4:
+        return ""
+    return units.planned(view.swing_mm)
+
+
+def _void_words(view: RoundView | None, units: Units) -> str:
+    """Why a round says nothing."""
+    if view is None or not view.is_void:
+        return ""
+    back = view.came_back_off_mm
+    if back is not None and abs(back) > view.closing_mm:
+        return (
+            f"Back at start it read {units.planned(abs(back))} off, {units.planned(view.closing_mm)} allowed: the "
+            "indicator is loose, or the work moved. The round is void."
+        )
+    return "The round was not read to its end: it says nothing." if not view.cannot_tell else ""
+
+
+def off_scale_words(view: RoundView) -> str:
+    """Readings past the end of the scale say only which way: bring it back on to the scale first."""
+    places = view.off_scale
+    if not places:
+        return ""
+    outside = view.round.surface == "outside"
+    angles = view.round.angles_deg()
+    place, text = next(iter(places.items()))
+    high = text.endswith("+")
+    name = view.way.place_name(angles[place])
+    toward = "away from" if high == outside else "toward"
+    return f"Off the scale at {name}: move the work {toward} {name} until the needle comes back, then sweep again."
