@@ -220,6 +220,7 @@ def read_indicator(text: str, unit: str, step_mm: float, pointed: str | None = N
         return _divisions(float(number), negative, step_mm)
     if not _POINTED.match(number):
         return read_length(text, unit)
+    _refuse_doubtful_comma(text, plain)
     value = float(number)
     if value > 1:
         if pointed is None:

@@ -10,6 +10,8 @@ from gyrodraw.scene import Point, Scene
 #: The window shows so many divisions; a longer move draws the whole ring.
 WINDOW = 26.0
 _LONGEST_IN_WINDOW = 24.0
+#: About the target this much of the rim is kept clear of other numbers [deg].
+_CLEAR_DEG, _BESIDE_DEG = 50.0, 24.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -78,7 +80,8 @@ def _ring(scene: Scene, crown: Crown) -> None:
     start = rest if rest <= crown.per_turn / 2 else rest - crown.per_turn
     if abs(start) > 1e-9:
         scene.line(rim.at(start, -5), rim.at(start, 32), "stands")
-        x, y = rim.at(start, -20)
+        beside = max(abs(start), _CLEAR_DEG / rim.degrees) * (1 if start > 0 else -1)
+        x, y = rim.at(beside, -20)
         scene.text((x, y + 5), crown.stands_words, "figure", "end" if x < rim.centre[0] else "start")
 
 
@@ -134,6 +137,7 @@ def _from(scene: Scene, rim: _Rim, crown: Crown, start: float) -> None:
     held = max(-WINDOW / 2, min(WINDOW / 2, start))
     scene.line(rim.at(held, -6), rim.at(held, 30), "stands")
     if abs(start) * rim.degrees > 9:
-        x, y = rim.at(held, -30)
+        # close to the target its number has no room above the rim: it stands under the band
+        x, y = rim.at(held, -30 if abs(held) * rim.degrees > _BESIDE_DEG else 76)
         anchor = "start" if x < 40 else "end" if x > 312 else "middle"
         scene.text((max(4.0, min(348.0, x)), y + 2), crown.stands_words, "figure", anchor)

@@ -118,12 +118,14 @@ def _over(scene: Scene, line: PassLine, x: At, y: float) -> None:
     scene.rect((left, y - 5), (high, y + 5), "done-bar")
     scene.rect((high, y - 20), (size, y + 20), "over-hard")
     hatch(scene, (high, y - 20, size, y + 20), "iron")
-    for edge, words, anchor in ((low, f"{line.limits_words[0]} bottom limit", "middle"),
-                                (high, f"{line.limits_words[1]} top limit", "end")):  # fmt: skip
+    bottom, top = line.limits_words
+    for edge in (low, high):
         scene.line((edge, y - 30), (edge, y + 30), "outline")
-        if anchor == "end" or low - left > 70:
-            scene.text((edge + (0 if anchor == "middle" else 4), y + 46), words, "ladder", anchor)
+    if wide and low - left > 70 and high - low > 190:
+        scene.text((low, y + 46), f"{bottom} bottom limit", "ladder", "middle")
+    scene.text((high + 4, y + 46), f"{top} top limit" if wide else top, "ladder", "end")
     scene.rect((size - 12, y - 12), (size + 12, y + 12), "mark-over")
     scene.lines([((size - 5, y - 5), (size + 5, y + 5)), ((size + 5, y - 5), (size - 5, y + 5))], "mark-cross")
     scene.text(((high + size) / 2, y - 28), line.over_words, "words-bad", "middle")
-    scene.text((min(size, scene.width - 70), y + 46), line.size_words, "words-bad", "middle")
+    last = min(size, scene.width - 70) if wide else scene.width - 12
+    scene.text((last, y + 46), line.size_words, "words-bad", "middle" if wide else "end")

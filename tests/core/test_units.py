@@ -82,8 +82,28 @@ def test_any_text_is_read_or_refused_at_the_text(text: str) -> None:
 
 
 @pytest.mark.parametrize(
-    ("text", "unit", "mm"),
-    [("27", "mm", 0.027), ("-27", "mm", -0.027), ("0.5", "mm", 0.5), ("2.5", "in", 0.0635), ("3 thou", "mm", 0.0762)],
-)
-def test_indicator_readings_are_called_out_in_divisions(text: str, unit: str, mm: float) -> None:
-    assert read_indicator(text, unit).length_mm == pytest.approx(mm, abs=1e-12)
+    ("text", "unit", "step", "pointed", "mm"),
+    [
+        ("27", "mm", 0.001, None, 0.027), ("-27", "mm", 0.001, None, -0.027), ("27", "mm", 0.01, None, 0.27),
+        ("0.5", "mm", 0.001, None, 0.5), (".0015", "in", 0.00254, None, 0.0381), ("0.008", "in", 0.0254, None, 0.2032),
+        ("2.5", "in", 0.0254, "divisions", 0.0635), ("2.5", "in", 0.0254, "unit", 63.5),
+        ("3 thou", "mm", 0.001, None, 0.0762), ("0,027", "mm", 0.001, None, 0.027),
+    ],
+)  # fmt: skip
+def test_a_whole_number_is_divisions_and_a_point_is_the_unit(
+    text: str, unit: str, step: float, pointed: str | None, mm: float
+) -> None:
+    assert read_indicator(text, unit, step, pointed).length_mm == pytest.approx(mm, abs=1e-12)
+
+
+@pytest.mark.parametrize(
+    ("text", "unit", "step", "code"),
+    [
+        ("2.5", "mm", 0.01, "reading_asked"), ("0.001", "mm", 0.01, "reading_too_fine"),
+        ("1,250", "mm", 0.001, "doubtful_comma"), ("y", "mm", 0.001, "not_a_length"),
+    ],
+)  # fmt: skip
+def test_a_reading_in_doubt_is_asked(text: str, unit: str, step: float, code: str) -> None:
+    with pytest.raises(InvalidInput) as refused:
+        read_indicator(text, unit, step)
+    assert refused.value.code == code

@@ -12,12 +12,17 @@ from gyrodraw import (
     BarLayer,
     Broken,
     CentresLayer,
+    Crown,
+    Detail,
     DialFace,
     Housing,
+    InBore,
     Labels,
     LineLayer,
     Part,
+    PassLine,
     RulerLimit,
+    Rung,
     SagCurve,
     Scene,
     Shell,
@@ -30,6 +35,7 @@ from gyrodraw import (
     check_band,
     convergence_chart,
     cuts_band,
+    dial_crown,
     dial_face,
     dial_scale,
     lever_gate,
@@ -102,7 +108,22 @@ WALLS = Walls(
     upper_words="72.030 top limit", first=POINTS, second=POINTS, names=("Ø at 0°", "Ø at 90°"), hatch="bronze",
     depths=[(20, "20"), (70, "70"), (120, "120")],
 )  # fmt: skip
-RUNGS = [(69.3, "Ø69.338", "Ø69.340", "done"), (70.3, "Ø70.277", "", "now"), (71.2, "Ø71.215", "", "ahead")]
+RUNGS = [
+    Rung(number=1, at_mm=69.34, above="Ø69.338", below="came out 69.340", state="done"),
+    Rung(number=2, at_mm=70.277, above="Ø70.277", below="this pass", state="now"),
+    Rung(number=3, at_mm=71.215, above="Ø71.215"),
+]
+LADDER = PassLine(
+    start_mm=68.4, start_words="Ø68.400", known_mm=69.34, lower_mm=72, upper_mm=72.03,
+    limits_words=("72.000", "72.030"), rungs=RUNGS, from_mm=68.4,
+)  # fmt: skip
+OVER = replace(LADDER, known_mm=72.06, from_mm=71.95, zoom_words="on Ø, the last\n0.110 to scale",
+               over_words="0.030 over", size_words="72.060 ±0.004")  # fmt: skip
+INSIDE = InBore(what="bar", bar_mm=40, words="Bar 7 · 165 out", length_words="140 to go")
+GAUGE = InBore(what="gauge", bar_mm=1, words="Bore gauge 50-100", length_words="140", size_words="Ø72.060",
+               size_state="bad", note_words="±0.004")  # fmt: skip
+DETAIL = Detail(depth_mm=0.47, left_mm=0.87, depth_words="0.470 deep, on radius", left_words="0.870 left after it",
+                nose_mm=0.4, nose_words="nose R0.4")  # fmt: skip
 
 
 HEAD = replace(layer(), centre_mm=18, holder="Head 2, face", out_mm=190)
@@ -148,7 +169,8 @@ def scenes(width: float) -> list[Scene]:
         bar_band(PART, HEAD, width),
         line_band(LINE, width),
         cuts_band(PART, SHELLS, "140", width),
-        bore_band(PART, 40, RUNGS, "140", width),
+        bore_band(PART, INSIDE, LADDER, DETAIL, width),
+        bore_band(PART, GAUGE, OVER, None, width),
         check_band(WALLS, width),
         dial_face(FACE, min(width, 460), 372 if width > 600 else 320),
         dial_face(TABLE, min(width, 460), 372 if width > 600 else 320),
@@ -353,12 +375,40 @@ def test_a_limit_off_the_sheet_is_broken_off_and_only_a_bar_in_its_holder_is_dra
 @pytest.mark.parametrize("now", [0, 5, 29, 30])
 def test_of_many_passes_the_ones_about_the_pass_in_hand_are_drawn(now: int) -> None:
     states = ["done" if n < now else "now" if n == now else "ahead" for n in range(30)]
-    ladder = bore_band(PART, 40, [(70 + n, f"Ø{70 + n}", "", state) for n, state in enumerate(states)], "140", 1280)
+    rungs = [Rung(number=n + 1, at_mm=70 + n, above=f"Ø{70 + n}", state=state) for n, state in enumerate(states)]
+    line = replace(LADDER, start_mm=69, from_mm=69, lower_mm=99, upper_mm=99.1, known_mm=69 + now, rungs=rungs)
+    ladder = bore_band(PART, INSIDE, line, None, 1280)
     numbers = [s.text for s in ladder.shapes if s.role in ("disc-number", "disc-open-number")]
-    assert len(numbers) == 8
+    assert len(numbers) > 20
+    assert len(set(numbers)) == len(numbers)
     assert str(min(now + 1, 30)) in numbers
     many = [Shell(number=n + 1, depth_mm=0.1, kind="rough", depth="0.100", feed="0.2", size=f"Ø{70 + n}", done=n < now)
             for n in range(30)]  # fmt: skip
     drawn = cuts_band(PART, many, "140", 1280)
     assert str(min(now + 1, 30)) in [s.text for s in drawn.shapes if s.role == "disc-number"]
     assert "9 of 30 passes; all in the list below" in [s.text for s in drawn.shapes]
+
+
+@pytest.mark.parametrize(("rises", "divisions"), [(True, 10.2), (False, 10.2), (True, -3), (True, 60), (False, 99)])
+def test_the_crown_has_its_target_under_the_mark(rises: bool, divisions: float) -> None:
+    """The window shows where the dial stands, or, for a long move, the whole ring; no text meets another."""
+    target = (70.4 + (divisions if rises else -divisions)) % 100
+    crown = Crown(stands=70.4, target=target, divisions=divisions, per_turn=100, rises=rises,
+                  stands_words="70.4 now", target_words=f"{target:.1f}")  # fmt: skip
+    scene = dial_crown(crown)
+    texts = {shape.text for shape in scene.shapes if shape.kind == "text"}
+    assert "70.4 now" in texts
+    for (a, *p), (b, *q) in combinations(boxes(scene), 2):
+        apart = p[2] <= q[0] or q[2] <= p[0] or p[3] <= q[1] or q[3] <= p[1]
+        assert apart, f"{a!r} on {b!r}"
+
+
+def test_over_is_drawn_from_the_top_limit_to_the_size() -> None:
+    """The hatched excess is as long as it is, at the scale of the limits."""
+    scene = bore_band(PART, GAUGE, OVER, None, 1280)
+    points = points_of(scene, "over-hard")[0]
+    left, right = min(x for x, _ in points), max(x for x, _ in points)
+    cross = points_of(scene, "mark-over")[0]
+    assert right == pytest.approx((min(x for x, _ in cross) + max(x for x, _ in cross)) / 2, abs=0.1)
+    assert left < right
+    assert not [s for s in scene.shapes if s.role == "limit-zone"], "nothing green past the limit"

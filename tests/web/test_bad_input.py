@@ -8,6 +8,7 @@ from django.test import Client
 
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Gauge, Indicator, Machine
+from gyrometra.cutting.models import CutEntry
 from gyrometra.jobs.models import Job
 from gyrometra.steps.forms import BarForm, CutsForm, work_initial
 from gyrometra.steps.page import open_page
@@ -38,7 +39,8 @@ def plan_of(number: str, form: Any) -> dict[str, Any]:
         ("length_mm", "1,250", "could be 1.250 or 1250"),
         ("length_mm", "11/16", "could be a fraction of an inch"),
         ("length_mm", "long", "cannot be read as a size"),
-        ("length_mm", "999999", "longer than 100 m"),
+        ("length_mm", "999999", "far outside of what it usually is"),
+        ("length_mm", "999999 mm", "longer than 100 m"),
         ("runout_limit_mm", "-0.02", "must be over 0"),
         ("room_behind_mm", "-1", "must be 0 or more"),
         ("found_z_0", "150", "lies past its end"),
@@ -98,7 +100,14 @@ def test_plan(corin: Client, step: str, form: Any, field: str, typed: str, says:
 
 @pytest.mark.parametrize(
     ("typed", "says"),
-    [("27.000", "Did you mean 0.027 mm?"), ("y", "cannot be read"), ("", "Type the reading"), ("1,250", "could be")],
+    [
+        ("27.000", "Say which, once; it is remembered."),
+        ("1010", "Off the scale is a reading too"),
+        ("1.3 mm", "Off the scale is a reading too"),
+        ("y", "cannot be read"),
+        ("", "Type the reading"),
+        ("1,250", "could be"),
+    ],
 )
 def test_readings(corin: Client, typed: str, says: str) -> None:
     indicator = Indicator.objects.get(name="Indicator 1")
@@ -109,7 +118,7 @@ def test_readings(corin: Client, typed: str, says: str) -> None:
 
 @pytest.mark.parametrize(
     ("typed", "says"),
-    [("2.8193", "25.4 times off"), ("120", "measures 50 to 100"), ("abc", "cannot be read"), ("", "Type the size")],
+    [("2.8193", "25.4 times off"), ("120", "Is it meant?"), ("abc", "cannot be read"), ("", "Type the size")],
 )
 def test_sizes(corin: Client, typed: str, says: str) -> None:
     gauge = Gauge.objects.get(name="Bore gauge 50-100")
@@ -119,9 +128,11 @@ def test_sizes(corin: Client, typed: str, says: str) -> None:
     assert says in corin.post("/jobs/Q-214/size/", fields).content.decode()
 
 
-def test_guard_steps_are_all_asked(corin: Client) -> None:
-    page = corin.post("/jobs/Q-223/cut/guard/", {"client_id": str(uuid.uuid4()), "locked": "on"})
-    assert "Turn a full swing by hand" in page.content.decode() or page.status_code == 200
+def test_every_step_before_power_is_asked(corin: Client) -> None:
+    fields = {"client_id": str(uuid.uuid4()), "number": 1, "guard": ["locked", "cleared"]}
+    page = corin.post("/jobs/Q-219/cut/set/", fields)
+    assert "Before power: One turn by hand, nothing fouls" in page.content.decode()
+    assert not CutEntry.objects.filter(setup__job__number="Q-219").exists()
 
 
 @pytest.mark.parametrize(

@@ -1,5 +1,6 @@
 """The bench grown up: calendar, search, pages of many jobs, and work that rests."""
 
+import uuid
 from datetime import date, timedelta
 from typing import Any
 
@@ -16,6 +17,7 @@ from gyrometra.steps import progress_words
 from gyrometra.steps.forms import CutsForm
 from gyrometra.steps.page import open_page
 from tests.web.test_bad_input import plan_of, work_of
+from tests.web.test_passes import ALL_GUARDS
 
 MM = Units()
 
@@ -93,16 +95,17 @@ def test_more_than_fits_is_counted(db: None) -> None:
 def test_finishing_waits_until_the_work_has_rested(corin: Client) -> None:
     job = Job.objects.get(number="Q-225")
     assert job.stations["next"]["code"] == "settling"
-    text = corin.get("/jobs/Q-225/bore/").content.decode()
-    assert "Settling till" in text
+    text = corin.get("/jobs/Q-225/bore/?to=set").content.decode()
+    assert "settling till" in text
     assert 'id="set-pass"' not in text
-    ledger = open_page("Q-225", MM).ledger
-    until = ledger.reckoning.plan.rest_until
-    assert until is not None
-    assert ledger.rests_until(until - timedelta(days=1)) == until
-    assert ledger.rests_until(until) is None
+    refused = corin.post(
+        "/jobs/Q-225/cut/set/", {"client_id": str(uuid.uuid4()), "number": 4, "guard": ALL_GUARDS}, follow=True
+    ).content.decode()
+    assert "Roughed work still rests" in refused
+    assert open_page("Q-225", MM).rests_until is not None
     Plan.objects.filter(setup__job=job).update(rest_until=timezone.localdate())
-    assert 'id="set-pass"' in corin.get("/jobs/Q-225/bore/").content.decode()
+    assert open_page("Q-225", MM).rests_until is None
+    assert 'id="set-pass"' in corin.get("/jobs/Q-225/bore/?to=set").content.decode()
 
 
 def test_a_rest_that_has_ended_is_said_without_a_change(db: None) -> None:

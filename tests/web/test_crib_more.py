@@ -116,8 +116,8 @@ def test_a_stepped_bar_is_as_stiff_as_its_steps(corin: Client) -> None:
     corin.post("/jobs/Q-214/save/bar/", {**plan_of("Q-214", BarForm), "bar": bar.pk})
     after = open_page("Q-214", MM).reckoning
     assert after.tip_stiffness_n_mm == pytest.approx(1 / give)
-    assert after.overhang is not None
-    rule = after.overhang.limits[0].overhang_mm
+    assert after.overhung is not None
+    rule = next(limit.at_mm for limit in after.overhung.limits if limit.criterion == "rule")
     assert 4 * 28 < (rule or 0) < 4 * 36, "by the plain bar that is as stiff"
 
 
@@ -126,7 +126,7 @@ def test_a_stepped_bar_needs_room_for_its_thickest_part(corin: Client) -> None:
     values = {**plan_of("Q-214", BarForm), "chip_clearance_mm": "16.5"}
     corin.post("/jobs/Q-214/save/bar/", values)
     row = next(r for r in plates.bar_rows(open_page("Q-214", MM)) if "necked" in r.words)
-    assert not row.usable
+    assert row.state == "out"
     assert "bar and room need 69 mm, the bore is 68.4 mm" in row.reason
 
 
@@ -208,7 +208,7 @@ def test_another_bar_opens_the_bore_up(corin: Client) -> None:
     page = open_page("Q-214", MM)
     assert page.reckoning.entry_mm == pytest.approx(71.215)
     row = next(r for r in plates.bar_rows(page) if "Bar 11" in r.words)
-    assert row.usable
+    assert row.state == "ok"
     line = plates.opening_line(page)
     assert line is not None
     assert line.words in text

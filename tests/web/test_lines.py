@@ -35,7 +35,7 @@ def said(text: str, units: Units = MM) -> str:
         ("over 32 58", "45.000 mm; micrometer over bar and point; point 13.000 mm above the bar"),
         ("half 13 thou", "0.165 mm; on radius"),
         ("half 72 71.75", "0.125 mm; 0.250 mm on diameter, larger"),
-        ("2 11/16 in", "68.2625 mm; = 2.6875 in; 2 11/16 in exactly; 68.5 mm less 0.237"),
+        ("2 11/16 in", "68.2625 mm; = 2.6875 in; 2 11/16 in exactly; 68.5 mm less 0.238"),
         ("taper 0.2 over 150 at 380", "0.253 mm; inward, 380 past the pivot"),
         ("taper -0.2 over 150 at 380", "0.253 mm; outward"),
         ("overhang steel 40 165", "4.1 x D; 5 mm over advice, 4 x D"),

@@ -18,11 +18,18 @@ from gyrometra.steps.page import JobPage, open_page
 from tests.web.test_bad_input import plan_of
 
 MM = Units()
+ALL_GUARDS = ["locked", "cleared", "swung", "gauge"]
 
 
 def log(client: Client, job: str, kind: str, query: str = "", **fields: Any) -> str:
     values = {"client_id": str(uuid.uuid4()), **fields}
     return client.post(f"/jobs/{job}/cut/{kind}/{query}", values, follow=True).content.decode()
+
+
+def cut(client: Client, job: str, number: int, query: str = "", **fields: Any) -> str:
+    """Set a pass, every step before power ticked, and cut it."""
+    log(client, job, "set", query, number=number, guard=ALL_GUARDS, **fields)
+    return log(client, job, "cut", query, number=number)
 
 
 def size(client: Client, job: str, text: str, **fields: Any) -> str:
@@ -43,25 +50,25 @@ def cuts(client: Client, number: str, **changes: str) -> str:
 
 def test_what_is_left_is_shared_anew_after_each_size(corin: Client) -> None:
     assert kinds(open_page("Q-214", MM))[3:] == [("finish", 0.2048), ("finish", 0.2048)], "test came to 71.196"
-    log(corin, "Q-214", "set", number=4)
+    cut(corin, "Q-214", 4)
     text = size(corin, "Q-214", "71.65", number=4)
-    assert kinds(open_page("Q-214", MM))[3:] == [("finish", 0.2047), ("finish", 0.1825)]
+    assert kinds(open_page("Q-214", MM))[4:] == [("finish", 0.1825)]
     assert "72.015" in text
-    log(corin, "Q-214", "set", number=5)
+    cut(corin, "Q-214", 5)
     size(corin, "Q-214", "71.98", number=5)
-    assert kinds(open_page("Q-214", MM))[5:] == [("finish", 0.0175)], "metal left: one pass more"
-    assert "may rub" in corin.get("/jobs/Q-214/cuts/").content.decode()
-    log(corin, "Q-214", "set", number=6)
+    assert kinds(open_page("Q-214", MM))[5:] == [("spring", 0)], "thinner than the edge cuts: let it spring off"
+    log(corin, "Q-214", "cut", number=6)
     size(corin, "Q-214", "72.006", number=6)
-    page = open_page("Q-214", MM)
-    assert page.ledger.is_finished, "in limits, and what is left is thinner than the edge cuts"
+    state = open_page("Q-214", MM).reckoning.state
+    assert state is not None
+    assert (state.phase, state.verdict) == ("done", "in"), "what is left is thinner than the edge cuts"
 
 
 def test_depths_can_change_while_passes_are_cut(corin: Client) -> None:
     cuts(corin, "Q-214", finish_passes="3")
     page = open_page("Q-214", MM)
     assert [kind for kind, _ in kinds(page)] == ["rough", "rough", "test", "finish", "finish", "finish"]
-    assert [row.set_entry is not None for row in page.ledger.rows] == [True] * 3 + [False] * 3
+    assert [one.number for one in page.reckoning.done] == [1, 2, 3]
     assert "cut</small>" in corin.get("/jobs/Q-214/cuts/").content.decode()
 
 
@@ -73,31 +80,30 @@ def test_a_cutter_that_would_rub_is_refused_and_what_is_cut_stays_in_sight(corin
     assert "thinner than the least depth of 0.22 mm: it would rub" in page.content.decode()
     Cutter.objects.filter(name="Bit 3").update(least_depth_mm=Decimal("0.22"))
     after = open_page("Q-214", MM)
-    assert kinds(after) == [("rough", 0.4692), ("rough", 0.4692), ("test", 0.4692)]
-    assert [row.came_mm is not None for row in after.ledger.rows] == [False, False, True]
+    assert kinds(after)[:3] == [("rough", 0.4692), ("rough", 0.4692), ("test", 0.4692)]
+    assert [one.measured_mm is not None for one in after.reckoning.done] == [False, False, True]
 
 
 def test_a_bundle_is_logged_by_one_tap_and_sent_twice_stored_once(corin: Client) -> None:
     cuts(corin, "Q-219", rough_depth_mm="0.1")
-    log(corin, "Q-219", "guard", locked="on", cleared="on", swung="on")
     page = open_page("Q-219", MM)
-    run = plates.bore(page)["bundle"]
+    last = plates.bore(page)["bundle"]
+    run = page.reckoning.planned[:last]
     assert len(run) > 3
-    assert run[-1].planned.cut.kind == "test"
+    assert run[-1].cut.kind == "test"
     table = corin.get("/jobs/Q-219/cuts/").content.decode()
     assert f"<b>1 to {len(run) - 1}</b>" in table, "equal roughing stands on one line"
-    last = run[-1].planned.cut.number
-    assert f"All {len(run)} to pass {last} are cut" in corin.get("/jobs/Q-219/bore/").content.decode()
+    assert f"Passes 1 to {last}<br>done" in corin.get("/jobs/Q-219/bore/").content.decode()
     entry = str(uuid.uuid4())
     for _ in range(2):
-        log(corin, "Q-219", "set", number=1, through=last, client_id=entry)
-    stored = CutEntry.objects.filter(setup__job__number="Q-219", kind="set")
-    assert [e.number for e in stored] == list(range(1, last + 1))
-    after = open_page("Q-219", MM)
-    assert after.ledger.known_size_mm == pytest.approx(after.reckoning.start_mm)
-    assert after.reckoning.known_mm == pytest.approx(run[-1].planned.cut.diameter_mm, abs=1e-5)
-    moved = sum(float(e.divisions or 0) for e in stored)
-    assert moved == pytest.approx(sum(row.planned.setting.divisions for row in run), abs=0.01)
+        log(corin, "Q-219", "cut", number=1, through=last, client_id=entry, guard=ALL_GUARDS)
+    assert CutEntry.objects.filter(setup__job__number="Q-219", kind="cut").count() == 1
+    after = open_page("Q-219", MM).reckoning
+    assert [one.number for one in after.done] == list(range(1, last + 1))
+    assert after.known_mm == pytest.approx(run[-1].cut.diameter_mm, abs=1e-5)
+    moved = sum(row.setting.told.amount for row in run if row.setting.told)
+    assert after.state is not None
+    assert after.state.stands_at == pytest.approx(moved % 100, abs=0.01)
 
 
 def test_a_test_cut_comes_first_unless_it_is_skipped(corin: Client) -> None:
@@ -116,10 +122,10 @@ def test_a_test_cut_comes_first_unless_it_is_skipped(corin: Client) -> None:
 @pytest.mark.parametrize(
     ("changes", "number", "words"),
     [
-        ({"set_with": ""}, "74.199", "micrometer over bar back and point"),
-        ({"set_with": "protrusion"}, "14.199", "point above the bar"),
-        ({"set_with": "jig", "jig_zero_mm": "25"}, "39.199", "jig on the bar"),
-        ({"set_with": "indicator"}, "0.409", "out along itself"),
+        ({"set_with": ""}, "74.199", "over bar and tip"),
+        ({"set_with": "protrusion"}, "14.199", "tip above the bar"),
+        ({"set_with": "jig", "jig_zero_mm": "25"}, "39.199", "jig reads"),
+        ({"set_with": "indicator"}, "0.409", "along the bit"),
     ],
 )
 def test_the_cutter_of_a_line_bar_is_set_in_four_ways(
@@ -156,7 +162,7 @@ def test_a_speed_that_cut_well_is_offered_and_taken(corin: Client) -> None:
     log(corin, "Q-214", "remark", number=3, sound="quiet", look="clean")
     proved = surface_speed_m_min(71.215, 280)
     row = plates.cut_totals(open_page("Q-214", MM))["proven"][0]
-    assert (row.field, row.value) == ("rough_speed_m_min", f"{proved:.0f}")
+    assert (row.field, row.value) == ("rough_speed_m_min", f"{proved:.0f} m/min")
     assert "in Q-214" in row.words
     cuts(corin, "Q-214", rough_speed_m_min=row.value)
     assert all(r.field != "rough_speed_m_min" for r in plates.cut_totals(open_page("Q-214", MM))["proven"])
@@ -190,41 +196,47 @@ def test_speeds_in_a_pocket_are_named(corin: Client) -> None:
 
 
 def test_old_entries_without_a_kind_are_read_as_planned(corin: Client) -> None:
+    """One tap used to say that the cutter was set and the pass cut."""
     job = Job.objects.get(number="Q-214")
     made = CutEntry.objects.create(
         setup=job.setup, bore=job.setup.bores.all()[0], kind="set", number=4, by=job.made_by, client_id=uuid.uuid4(),
         value_mm=Decimal("71.615"), change_mm=Decimal("0.419"), divisions=Decimal(10),
     )  # fmt: skip
     assert made.pass_kind == ""
-    assert kinds(open_page("Q-214", MM))[3:] == [("finish", 0.2095), ("finish", 0.2)]
+    assert kinds(open_page("Q-214", MM))[3:] == [("finish", 0.2), ("finish", 0.2095)]
+
+
+def phase() -> str:
+    state = open_page("Q-214", MM).reckoning.state
+    assert state is not None
+    return state.phase
 
 
 def test_a_touched_tip_voids_its_setting(corin: Client) -> None:
     """Measured since: the dial counts anew. Not measured: nothing is set before it is."""
-    assert open_page("Q-214", MM).ledger.dial_at > 0
     text = log(corin, "Q-214", "touched")
-    assert "The tip was touched: its setting is void." in text
     assert "Touch the wall again: the dial counts from there." in text
-    page = open_page("Q-214", MM)
-    assert (page.ledger.touched, page.ledger.dial_at) == (True, 0)
-    assert plates.bore(page)["plates"][0].words[1] == "dial at 10.2"
-    log(corin, "Q-214", "set", number=4)
-    assert not open_page("Q-214", MM).ledger.touched, "set anew"
+    assert phase() == "touch-off"
+    refused = log(corin, "Q-214", "set", number=4, guard=ALL_GUARDS)
+    assert "Not saved" in refused
+    log(corin, "Q-214", "touch-off", at_division="0")
+    following = open_page("Q-214", MM).reckoning.planned[3].setting
+    assert following.told is not None
+    assert following.told.to_division == pytest.approx(10.2375), "counted from where the tip touched"
+    cut(corin, "Q-214", 4)
+    assert phase() == "measure", "the first cut after a touch is measured"
     log(corin, "Q-214", "touched")
-    refused = log(corin, "Q-214", "set", number=5)
-    assert "measure the bore first" in refused
-    assert len(open_page("Q-214", MM).reckoning.done) == 4
     size(corin, "Q-214", "71.60", number=4)
-    log(corin, "Q-214", "set", number=5)
+    log(corin, "Q-214", "touch-off", at_division="0")
+    cut(corin, "Q-214", 5)
     assert len(open_page("Q-214", MM).reckoning.done) == 5
 
 
 def test_a_touch_is_taken_back_like_any_entry(corin: Client) -> None:
-    before = open_page("Q-214", MM).ledger.dial_at
+    before = open_page("Q-214", MM).reckoning.state
     log(corin, "Q-214", "touched")
     corin.post("/jobs/Q-214/take-back/bore/", {"client_id": str(uuid.uuid4())})
-    after = open_page("Q-214", MM).ledger
-    assert (after.touched, after.dial_at) == (False, before)
+    assert open_page("Q-214", MM).reckoning.state == before
 
 
 def test_the_depth_where_chatter_begins_is_said(db: None) -> None:
@@ -232,11 +244,11 @@ def test_the_depth_where_chatter_begins_is_said(db: None) -> None:
     assert "No depth up to ten times this cut chatters." in plates.cut_totals(open_page("Q-214", MM))["pockets"]
     Bar.objects.filter(name="Bar 7").update(diameter_mm=28)
     page = open_page("Q-214", MM)
-    found, out = page.reckoning.chatter, page.reckoning.overhang
+    found, out = page.reckoning.chatter, page.reckoning.overhung
     assert found is not None
     assert found.limit_depth_mm is not None
     assert out is not None
-    limit = out.limits[2].overhang_mm
+    limit = next(one.at_mm for one in out.limits if one.criterion == "chatter")
     assert limit is not None
     assert limit < 165
     assert found.limit_depth_mm <= (72.015 - 71.196) / 4, "past the limit on the ruler, and past it in depth"

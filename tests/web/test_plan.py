@@ -52,8 +52,8 @@ def test_an_own_budget_governs(corin: Client) -> None:
     assert float(open_page("Q-214", MM).reckoning.budget_mm) == pytest.approx(0.0075), "tenths are refused in mm"
     corin.post("/jobs/Q-214/save/bar/", {**plan_of("Q-214", BarForm), "budget_mm": "0.0005"})
     page = open_page("Q-214", MM)
-    assert page.reckoning.overhang is not None
-    assert page.reckoning.overhang.governing == "deflection"
+    assert page.reckoning.overhung is not None
+    assert (page.reckoning.overhung.state, page.reckoning.overhung.by) == ("stop", "deflection")
     assert page.job.stations["steps"][1]["state"] == "bad"
     assert plates.bar(page)[0].state == "bad"
 
@@ -77,10 +77,10 @@ def test_passes_turn_the_dial_on_from_where_it_stands(db: None) -> None:
     rows = open_page("Q-214", MM).reckoning.planned
     stand = 0.0
     for row in rows:
-        assert row.setting.move is not None
-        stand = (stand + row.setting.divisions) % 100
+        assert row.setting.told is not None
+        stand = (stand + row.setting.told.amount) % 100
         assert row.setting.stands_at == pytest.approx(stand, abs=2e-3), "the log keeps three places"
-    total = sum(row.setting.divisions for row in rows)
+    total = sum(row.setting.told.amount for row in rows if row.setting.told)
     assert total == pytest.approx((72.015 - 68.4 + 71.215 - 71.196) / 0.04), "and what it came out small"
 
 

@@ -147,10 +147,10 @@ def _symmetric(text: str, unit: str, nominal_mm: float | None, mark: _Reader) ->
 
 def _split_deviations(text: str) -> tuple[str, str, str] | None:
     """Nominal, upper and lower deviation texts, where the spec is written that way."""
-    number = r"[-+]\s*(?:\d+\s*/\s*[1-9]\d*(?=\s*[a-z\"])|[\d.,]+)|0(?:[.,]0*)?"
+    number = r"[-+]\s*(?:\d+\s*/\s*[1-9]\d*(?=\s*[a-z\"])|[\d.,]+)|(?<![\d.,])0(?:[.,]0*)?"
     unit = r"(?:\s*(?:\"|mm|in|inch|thou|um|µm|microns?))?"
     found = re.match(
-        rf"^(?P<nominal>.*?)(?<![\d.,])(?P<a>(?:{number}){unit})\s*(?:/|\s)\s*(?P<b>(?:{number}){unit})$",
+        rf"^(?P<nominal>.*?)(?P<a>(?:{number}){unit})\s*(?:/|\s)\s*(?P<b>(?:{number}){unit})$",
         text,
         re.IGNORECASE,
     )

@@ -112,7 +112,7 @@ ERRORS: dict[str, str] = {
     "only_to_bore": "{What} is for work that is still to be bored; {given} was given.",
     "both_or_neither": "{What} and {other} go together: give both or neither.",
     # truing
-    "under_three_places": "A circle needs three different places; {given} was given.",
+    "under_three_places": "A circle needs three different places; {given} was read.",
     "short_arc": "All places lie within {given} degrees; they must span more than {allowed}.",
     "unlike_lengths": "There are {given} readings for {allowed} places; give one for each.",
     "not_a_surface": "The surface is outside or inside; {given} was given.",

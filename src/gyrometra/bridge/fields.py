@@ -124,7 +124,8 @@ def _asked(what: str, text: str, units: Units) -> str:
     """Far outside what such a figure is: what it was read as, and how to say what was meant."""
     small = f"{text} thou" if units.unit == "in" else f"{text} um"
     return (
-        f"{what}: {text} was read as {text} {units.label}, which is far outside of what it usually is. Type it with its "
+        f"{what}: {text} was read as {text} {units.label}, which is far outside of what it usually is. "
+        "Type it with its "
         f"unit: {small}, or {text} {units.label} if that is meant."
     )
 

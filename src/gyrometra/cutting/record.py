@@ -108,7 +108,8 @@ def _entries_of(row: CutEntry, way: Way, gauges: GaugesAsTheyWere) -> list[Entry
 
 def _size(row: CutEntry, gauges: GaugesAsTheyWere) -> Size:
     return Size(
-        gauge=gauges.name_of(row.rests_on, row.gauge, row.by.username), readings_mm=[float(row.value_mm or 0)], part_temp_c=float(row.part_temp_c),
+        gauge=gauges.name_of(row.rests_on, row.gauge, row.by.username),
+        readings_mm=[float(row.value_mm or 0)], part_temp_c=float(row.part_temp_c),
         instrument_temp_c=float(row.gauge_temp_c), temp_u_c=float(row.temp_u_c),
     )  # fmt: skip
 

@@ -59,7 +59,8 @@ class Judged:
         bore = self.bore
         known = GaugesAsTheyWere()
         entries: list[Entry] = [
-            Size(z_mm=float(r.z_mm), angle_deg=float(r.angle_deg), gauge=known.name_of(r.rests_on, r.gauge, r.by.username),
+            Size(z_mm=float(r.z_mm), angle_deg=float(r.angle_deg),
+                 gauge=known.name_of(r.rests_on, r.gauge, r.by.username),
                  readings_mm=[float(r.value_mm)], part_temp_c=float(r.part_temp_c),
                  instrument_temp_c=float(r.gauge_temp_c), temp_u_c=float(r.temp_u_c))
             for r in self.readings
@@ -141,7 +142,8 @@ class Judged:
         bore, limits = self.bore, self.state.limits
         found = [
             Limit(name="Taper over the bore, on Ø", allowed_mm=_maybe(bore.taper_limit_mm), found=limits.taper),
-            Limit(name="Roundness, half the ovality", allowed_mm=_maybe(bore.roundness_limit_mm), found=limits.roundness),
+            Limit(name="Roundness, half the ovality", allowed_mm=_maybe(bore.roundness_limit_mm),
+                  found=limits.roundness),
             Limit(name="Run-out (TIR)", allowed_mm=_maybe(bore.runout_limit_mm), found=limits.runout),
         ]  # fmt: skip
         if limits.depth is not None:

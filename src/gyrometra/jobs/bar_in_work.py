@@ -104,7 +104,8 @@ class BarInWork(CuttingPlan):
         bar, reach, cut = self.opening_bar, self.reach, self.cut_of(self.deepest(*ROUGHING))
         if bar is None or reach is None or cut is None:
             return None
-        found = self.verdict_of(bar, reach.reach_mm, [load for load in self.loads if load.kind in ROUGHING])
+        rough = [load for load in self.loads if load.kind in ROUGHING] or self.opened_by
+        found = self.verdict_of(bar, reach.reach_mm, rough)
         force = self._try("force", lambda: cutting_force(cut))
         if found is None or force is None:
             return None
@@ -115,6 +116,11 @@ class BarInWork(CuttingPlan):
             bar=bar, cut=cut, force=force, verdict=found, spring_mm=abs(force.radial_n) / stiffness,
             enters=float(bar.min_bore_mm) <= start and room <= start + 1e-9 and bar.reach_mm >= reach.reach_mm - 1e-9,
         )  # fmt: skip
+
+    @property
+    def opened_by(self) -> list[PassLoad]:
+        """The roughing passes that are cut already."""
+        return [load for load in self.loads_over(self.passes_cut) if load.kind in ROUGHING]
 
     @property
     def chip_clearance_mm(self) -> float:

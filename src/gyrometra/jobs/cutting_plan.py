@@ -221,8 +221,9 @@ class CuttingPlan:
         cut = tuple(_as_pass(one) for one in ladder.done)
         left = ladder.replay.now.passes_left
         notes = ladder.replay.loop.notes(ladder.replay.memory, ladder.replay.now)
-        if not cut:
-            notes = (*first_plan(work.bore, work.rules).notes, *notes)
+        first = self._try("plan", lambda: first_plan(work.bore, work.rules))
+        lasting = [one for one in (first.notes if first else ()) if not cut or one.code == "hone_left"]
+        notes = (*lasting, *notes)
         aim = ladder.replay.memory.bore.bored_aim_mm
         return PassPlan(passes=(*cut, *left), bored_diameter_mm=aim, stock_mm=aim - (self.start_mm or aim), notes=notes)
 
@@ -269,7 +270,11 @@ class CuttingPlan:
     @cached_property
     def loads(self) -> tuple[PassLoad, ...]:
         """What each pass that is left asks of a bar; of all passes where none is left."""
-        if self.cutter is None or self.passes is None:
+        return self.loads_over([one for one in self.left if one.depth_mm > 0] or self.passes_cut)
+
+    def loads_over(self, passes: Sequence[Pass]) -> tuple[PassLoad, ...]:
+        """What each of these passes asks of a bar; nothing without a cutter."""
+        if self.cutter is None or not passes:
             return ()
         own = None if self.plan.budget_mm is None else float(self.plan.budget_mm)
 
@@ -278,8 +283,7 @@ class CuttingPlan:
             assert found is not None  # noqa: S101 - there is a cutter
             return found
 
-        left = [one for one in self.left if one.depth_mm > 0]
-        made = self._try("force", lambda: loads_of(left or self.passes_cut, cut, self.bore.tolerance_mm, own))
+        made = self._try("force", lambda: loads_of(passes, cut, self.bore.tolerance_mm, own))
         return made or ()
 
     @property

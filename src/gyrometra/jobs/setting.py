@@ -1,4 +1,4 @@
-"""How a bore's cutter is set, as the loop of its passes takes it: dial, advance, over the bar, step gauge, micrometer."""
+"""How a bore's cutter is set, as the loop of passes takes it: dial, advance, over the bar, step gauge, micrometer."""
 
 from __future__ import annotations
 

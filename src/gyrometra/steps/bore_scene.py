@@ -31,7 +31,8 @@ def _inside(page: JobPage, state: BoreState, mode: str) -> InBore:
         return InBore(
             what="gauge", bar_mm=1.0, words=size.gauge.name if size and size.gauge else "bore gauge",
             length_words=units.length(page.bore.length_mm),
-            size_words=f"Ø{units.measured(state.known_mm, step)}" if measured else f"Ø{units.planned(state.known_mm)} set",
+            size_words="Ø"
+            + (units.measured(state.known_mm, step) if measured else f"{units.planned(state.known_mm)} set"),
             size_state="bad" if mode == "over" else "ink",
             note_words=f"±{units.doubt(state.expanded_mm or 0)}" if measured else "not measured yet",
         )  # fmt: skip
@@ -42,7 +43,7 @@ def _inside(page: JobPage, state: BoreState, mode: str) -> InBore:
         what="cutting" if mode == "cut" else "bar",
         bar_mm=diameter,
         words=f"{bar.name}{out}" if bar else "",
-        length_words=f"{units.length(page.bore.length_mm)} to go" if mode != "cut" else units.length(page.bore.length_mm),
+        length_words=f"{units.length(page.bore.length_mm)}{'' if mode == 'cut' else ' to go'}",
     )  # fmt: skip
 
 

@@ -229,7 +229,9 @@ def _log_guards(request: HttpRequest, page: JobPage, header: cutting.Header) -> 
 
 
 def _bore_size(request: HttpRequest, page: JobPage) -> HttpResponse:
-    form = PassSizeForm(request.POST, units=page.units, bore=page.bore, expected_mm=page.reckoning.known_mm)
+    rows, known = page.cuts_logged.rows, page.reckoning.known_mm
+    joins = known if rows and rows[-1].kind == CutEntry.Kind.SIZE else None
+    form = PassSizeForm(request.POST, units=page.units, bore=page.bore, expected_mm=known, joins_mm=joins)
     if not form.is_valid():
         return STEP_VIEWS["bore"](request, page, {"size_form": form})
     values, text = form.cleaned_data, request.POST.get("value", "")

@@ -17,7 +17,7 @@ _WORDS = {"in": "in", "over": "over", "undecided-high": "not-proven"}
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Together:
-    """A limit that several bores keep together: in line, or alike. `word` as a bore's verdict; values on diameter [mm]."""
+    """A limit that several bores keep together: in line, or alike. `word` as a bore's verdict; on diameter [mm]."""
 
     asked_mm: float
     word: str

@@ -135,8 +135,14 @@ class RoundView:
 
     @property
     def total_mm(self) -> float | None:
-        """The total reading: highest less lowest of the places read."""
-        return self.sweep.total_reading_mm if self.sweep else None
+        """The total reading: highest less lowest of the places read; of flats the larger difference of a pair.
+
+        Two pairs may be unlike (a rectangle), and the zero may be set anew for each: across pairs nothing is said.
+        """
+        if self.sweep is None or self.round.method != Round.Method.FLATS:
+            return self.sweep.total_reading_mm if self.sweep else None
+        quarter, values = self.round.places // 4, [value or 0.0 for value in self.values_mm]
+        return max(abs(values[at] - values[at + 2 * quarter]) for at in (0, quarter))
 
     @property
     def off_centre_mm(self) -> float | None:

@@ -62,7 +62,7 @@ class DialWay:
         return 0.0 if self.divisions_per_turn - number <= TOLERANCE else number
 
     def nearest(self, stands_at: float, number: float, meant: float) -> float:
-        """The divisions outward that bring the dial from one number to another, in the turn nearest to what was meant."""
+        """The divisions outward that bring the dial from one number to another, in the turn nearest what was meant."""
         outward = 1.0 if self.numbers == "rise" else -1.0
         within = (outward * (number - stands_at)) % self.divisions_per_turn
         turns = round((meant - within) / self.divisions_per_turn)

@@ -20,6 +20,7 @@ from gyrocore import (
     spindle_speed,
 )
 from gyrometra.bench.lines.answer import Answer, Line, NumberField
+from gyrometra.bridge.choices import ChoiceOfRow
 from gyrometra.bridge.fields import LengthField
 from gyrometra.crib.models import Machine, Material
 from gyrometra.jobs.reckon import machine_speed
@@ -53,7 +54,7 @@ class SpeedLine(MachineLine):
 
     diameter = LengthField(label="Ø")
     at = forms.CharField(label="m/min or material", max_length=40)
-    machine = forms.ModelChoiceField(Machine.objects.none(), label="Machine", empty_label="no machine")
+    machine = ChoiceOfRow(Machine.objects.none(), label="Machine", empty_label="no machine")
 
     def clean_at(self) -> tuple[float, str] | None:
         """A surface speed, or a material whose roughing speed with carbide is meant; `hss` may follow."""
@@ -175,7 +176,7 @@ class DialLine(MachineLine):
 
     have = LengthField(label="have Ø")
     want = LengthField(label="want Ø")
-    machine = forms.ModelChoiceField(Machine.objects.none(), label="Machine", empty_label="no machine")
+    machine = ChoiceOfRow(Machine.objects.none(), label="Machine", empty_label="no machine")
 
     def answer(self) -> Answer:
         lathes = self.fields["machine"].queryset.filter(kind=Machine.Kind.LATHE)  # type: ignore[attr-defined]
@@ -187,7 +188,10 @@ class DialLine(MachineLine):
         )
         return Answer(
             figure=f"{abs(move.divisions):.1f}".removesuffix(".0"), unit="div",
-            words=[f"{dial_words(move.divisions, machine.dial.divisions_per_turn)} on {machine}", f"{self.shown(abs(move.radial_mm))} on radius"],
+            words=[
+                f"{dial_words(move.divisions, machine.dial.divisions_per_turn)} on {machine}",
+                f"{self.shown(abs(move.radial_mm))} on radius",
+            ],
             because=self.because("divisions = (want - have) / what one division is on diameter",
                                  [("one division", f"{self.units.fine(move.division_on_diameter_mm)} on diameter")],
                                  "The machine's dial as the crib has it."),

@@ -18,6 +18,7 @@ from gyrocore import (
     thermal_size,
 )
 from gyrometra.bench.lines.answer import Answer, Line, NumberField
+from gyrometra.bridge.choices import ChoiceOfRow
 from gyrometra.bridge.fields import LengthField
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Material
@@ -153,9 +154,7 @@ class HeatLine(Line):
     core_fields = {"diameter_mm": "diameter", "at_c": "at"}
 
     diameter = LengthField(label="Ø at 20 °C")
-    material = forms.ModelChoiceField(
-        Material.objects.filter(retired=False), label="of", to_field_name="name", empty_label=None
-    )
+    material = ChoiceOfRow(Material.objects.filter(retired=False), label="of", to_field_name="name", empty_label=None)
     at = NumberField(label="now, °C")
 
     def clean(self) -> dict[str, Any]:

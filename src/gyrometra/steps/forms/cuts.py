@@ -8,6 +8,7 @@ from typing import Any
 from django import forms
 
 from gyrocore import InvalidInput
+from gyrometra.bridge.choices import ChoiceOfRow
 from gyrometra.bridge.fields import LengthField, SurfaceSpeedField
 from gyrometra.crib.models import Cutter
 from gyrometra.jobs.models import Plan
@@ -18,7 +19,7 @@ from gyrometra.steps.forms.plan import PlanForm
 class CutsForm(PlanForm):
     """Cutter, speeds, feeds, depths and passes."""
 
-    cutter = forms.ModelChoiceField(Cutter.objects.filter(retired=False), label="Cutter", required=False)
+    cutter = ChoiceOfRow(Cutter.objects.filter(retired=False), label="Cutter", required=False)
     rough_speed_m_min = SurfaceSpeedField(label="Roughing speed", required=False)
     finish_speed_m_min = SurfaceSpeedField(label="Finishing speed", required=False)
     max_rpm = forms.IntegerField(label="Max rpm", required=False, min_value=1, max_value=20000)

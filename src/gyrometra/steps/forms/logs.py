@@ -14,6 +14,7 @@ from gyrocore import (
     read_indicator,
     unit_slip,
 )
+from gyrometra.bridge.choices import ChoiceOfRow
 from gyrometra.bridge.fields import LengthField, LineInput, TypedForm
 from gyrometra.bridge.units import Units, to_decimal
 from gyrometra.crib.models import Gauge, Indicator
@@ -34,7 +35,7 @@ class RoundForm(TypedForm):
 
     method = forms.ChoiceField(choices=Round.Method.choices, initial=Round.Method.SWEEP)
     places = forms.TypedChoiceField(choices=[(4, "4"), (8, "8"), (12, "12")], coerce=int, initial=8)
-    indicator = forms.ModelChoiceField(Indicator.objects.filter(retired=False), empty_label=None)
+    indicator = ChoiceOfRow(Indicator.objects.filter(retired=False), empty_label=None)
     closing_mm = LengthField(label="Back at start may differ by", required=False, widget=_BY_RULE)
     client_id = forms.UUIDField(required=False)
 
@@ -105,21 +106,26 @@ def _worded(error: InvalidInput, units: Units) -> str:
 
 #: A size farther than this from what is there is asked: chosen here, more than any pass takes.
 _FAR_MM, _FAR_SHARE = 2.0, 0.05
+#: Two readings of one bore after one pass differ by its form and the gauge; farther apart, one of them is asked.
+_APART_MM = 0.1
 
 
 class SizeEntryForm(EntryForm):
     """A measured diameter with a named gauge."""
 
     value = forms.CharField(max_length=60, error_messages={"required": "Type the size, then Enter."})
-    gauge = forms.ModelChoiceField(
+    gauge = ChoiceOfRow(
         Gauge.objects.filter(retired=False), empty_label=None,
         error_messages={"required": "Which gauge read it?", "invalid_choice": "This gauge is not in use any more."},
     )  # fmt: skip
     #: The text typed, once more: a size far from what is there is asked before it is logged.
     sure = forms.CharField(max_length=60, required=False)
 
-    def __init__(self, *args: Any, units: Units, bore: Bore, expected_mm: float | None = None, **kwargs: Any) -> None:
-        self.units, self.bore = units, bore
+    def __init__(
+        self, *args: Any, units: Units, bore: Bore, expected_mm: float | None = None,
+        joins_mm: float | None = None, **kwargs: Any,
+    ) -> None:  # fmt: skip
+        self.units, self.bore, self.joins_mm = units, bore, joins_mm
         self.expected_mm = bore.aim_mm if expected_mm is None else expected_mm
         #: Asked whether it is meant.
         self.is_far = False
@@ -146,15 +152,22 @@ class SizeEntryForm(EntryForm):
         if slip is not None:
             self.add_error("value", f"{text} is 25.4 times off. Did you mean "
                                     f"{words(slip.likely_mm)} {self.units.label}?")  # fmt: skip
-        elif abs(float(size) - self.expected_mm) > max(_FAR_MM, _FAR_SHARE * self.expected_mm) and not (
-            str(self.cleaned_data.get("sure") or "").strip() == text.strip()
-        ):
+            return
+        asked = "" if str(self.cleaned_data.get("sure") or "").strip() == text.strip() else self._asks(float(size))
+        if asked:
             self.is_far = True
-            self.add_error("value", f"{text} reads as {words(size)} {self.units.label}, but the bore stands at about "
-                                    f"{words(self.expected_mm)}. Is it meant?")  # fmt: skip
+            self.add_error("value", f"{text} reads as {words(size)} {self.units.label}, but {asked}. Is it meant?")
         elif not gauge.range_low_mm <= size <= gauge.range_high_mm:
             self.add_error("value", f"{text} reads as {words(size)} {self.units.label}; {gauge.name} measures "
                                     f"{words(gauge.range_low_mm)} to {words(gauge.range_high_mm)}.")  # fmt: skip
+
+    def _asks(self, size_mm: float) -> str:
+        """Why a size is asked before it is logged: far from the bore, or from the readings it would join."""
+        if abs(size_mm - self.expected_mm) > max(_FAR_MM, _FAR_SHARE * self.expected_mm):
+            return f"the bore stands at about {self.units.plain(self.expected_mm)}"
+        if self.joins_mm is not None and abs(size_mm - self.joins_mm) > _APART_MM:
+            return f"the readings it joins say {self.units.plain(self.joins_mm)}"
+        return ""
 
 
 class TemperatureForm(forms.Form):
@@ -169,8 +182,8 @@ class TemperatureForm(forms.Form):
         values = super().clean() or {}
         part, gauge = values.get("part_temp_c"), values.get("gauge_temp_c")
         if part is not None and gauge is None and part != 20 and "gauge_temp_c" not in self.errors:
-            self.add_error("gauge_temp_c", f"The part is at {part:f} °C: how warm is the gauge? One that lay beside the "
-                                           "part is as warm as it is.")  # fmt: skip
+            self.add_error("gauge_temp_c", f"The part is at {part:f} °C: how warm is the gauge? One that lay beside "
+                                           "the part is as warm as it is.")  # fmt: skip
         if values.get("temp_u_c") is None:
             values["temp_u_c"] = Decimal(0) if part is None and gauge is None else _DEGREE
         values["part_temp_c"] = Decimal(20) if part is None else part
@@ -220,7 +233,7 @@ class DepthForm(EntryForm):
     """The depth of a shoulder, with a named gauge."""
 
     value = forms.CharField(max_length=60, error_messages={"required": "Type the depth, then Enter."})
-    gauge = forms.ModelChoiceField(Gauge.objects.filter(retired=False), empty_label=None)
+    gauge = ChoiceOfRow(Gauge.objects.filter(retired=False), empty_label=None)
 
     def __init__(self, *args: Any, units: Units, bore: Bore, **kwargs: Any) -> None:
         self.units, self.bore = units, bore

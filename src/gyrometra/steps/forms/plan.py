@@ -15,6 +15,7 @@ from gyrocore import (
     line_bar_layout,
     reach_needed,
 )
+from gyrometra.bridge.choices import ChoiceOfRow
 from gyrometra.bridge.fields import LengthField, SurfaceSpeedField, TypedForm
 from gyrometra.bridge.units import Typed
 from gyrometra.crib.models import Bar, Cutter, Head
@@ -94,11 +95,11 @@ class BarForm(PlanForm):
     budget_mm = LengthField(label="Allowed spring, on radius", required=False)
     #: The same as the clearance, said as the whole overhang: what a hand drags the bar to.
     out_mm = LengthField(label="Hang out", required=False)
-    bar = forms.ModelChoiceField(Bar.objects.filter(retired=False), label="Bar", required=False)
-    opening_bar = forms.ModelChoiceField(
+    bar = ChoiceOfRow(Bar.objects.filter(retired=False), label="Bar", required=False)
+    opening_bar = ChoiceOfRow(
         Bar.objects.filter(retired=False), label="Opened up by", required=False, empty_label="the same bar"
     )
-    cutter = forms.ModelChoiceField(Cutter.objects.filter(retired=False), label="Cutter", required=False)
+    cutter = ChoiceOfRow(Cutter.objects.filter(retired=False), label="Cutter", required=False)
     not_stored = ("out_mm",)
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
@@ -168,7 +169,7 @@ class BarForm(PlanForm):
 class HeadBarForm(BarForm):
     """As for a bar in a holder, with the boring head that holds it."""
 
-    head = forms.ModelChoiceField(Head.objects.filter(retired=False), label="Boring head", required=False)
+    head = ChoiceOfRow(Head.objects.filter(retired=False), label="Boring head", required=False)
 
 
 class LineBarForm(PlanForm):
@@ -180,8 +181,8 @@ class LineBarForm(PlanForm):
     budget_mm = LengthField(label="Allowed spring, on radius", required=False)
     chip_clearance_mm = LengthField(label="Room for chips", positive=False, least=0)
     overrun_mm = LengthField(label="Past the far end", positive=False, least=0)
-    bar = forms.ModelChoiceField(Bar.objects.filter(retired=False), label="Bar", required=False)
-    cutter = forms.ModelChoiceField(Cutter.objects.filter(retired=False), label="Cutter", required=False)
+    bar = ChoiceOfRow(Bar.objects.filter(retired=False), label="Bar", required=False)
+    cutter = ChoiceOfRow(Cutter.objects.filter(retired=False), label="Cutter", required=False)
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -244,8 +245,8 @@ class PilotBarForm(LineBarForm):
 class CentresBarForm(PlanForm):
     """Bar between centres: the work on the saddle, what driver and tail take, bar and cutter."""
 
-    bar = forms.ModelChoiceField(Bar.objects.filter(retired=False), label="Bar", required=False)
-    cutter = forms.ModelChoiceField(Cutter.objects.filter(retired=False), label="Cutter", required=False)
+    bar = ChoiceOfRow(Bar.objects.filter(retired=False), label="Bar", required=False)
+    cutter = ChoiceOfRow(Cutter.objects.filter(retired=False), label="Cutter", required=False)
     work_length_mm = LengthField(label="Length of the work", required=False, help_text="empty: as far as its bores go")
     driver_mm = LengthField(label="Driver takes", positive=False, least=0)
     tail_mm = LengthField(label="Tail centre takes", positive=False, least=0)

@@ -19,6 +19,7 @@ from gyrocore import (
     methods,
     unit_slip,
 )
+from gyrometra.bridge.choices import ChoiceOfRow, ChoiceOfRows
 from gyrometra.bridge.fields import LengthField, LimitsField, TypedForm
 from gyrometra.bridge.units import Units, is_bare
 from gyrometra.crib.models import Fixture, Machine, Material
@@ -67,13 +68,13 @@ class WorkForm(BreaksForm):
 
     number = forms.SlugField(label="Job number", max_length=20)
     part = forms.CharField(label="Part", max_length=80)
-    material = forms.ModelChoiceField(
+    material = ChoiceOfRow(
         Material.objects.filter(retired=False), label="Material", to_field_name="name", empty_label=None
     )
     quantity = forms.IntegerField(label="Quantity", min_value=1, max_value=9999, required=False)
     due_on = forms.DateField(label="Due", required=False, widget=_DAY)
     method = forms.ChoiceField(label="Boring method", choices=[(k, m.label) for k, m in methods().items()])
-    machine = forms.ModelChoiceField(Machine.objects.none(), label="Machine", empty_label=None)
+    machine = ChoiceOfRow(Machine.objects.none(), label="Machine", empty_label=None)
     reference = forms.ChoiceField(label="Set true to", choices=SetUp.Reference.choices)
     room_behind_mm = LengthField(
         label="Clearance behind the work, to the chuck face",
@@ -91,7 +92,7 @@ class WorkForm(BreaksForm):
         ask_over_mm=2,
         help_text="bores and pieces that belong together",
     )
-    fixtures = forms.ModelMultipleChoiceField(
+    fixtures = ChoiceOfRows(
         Fixture.objects.filter(retired=False), label="Held with", required=False, widget=forms.CheckboxSelectMultiple
     )
     target = LimitsField(label="Your own target", required=False, help_text="inside the limits: 72.010-72.018")

@@ -174,12 +174,14 @@ def _hang_out(page: JobPage, reach: float) -> Plate:
             formula="rule: ratio x D; deflection: |radial| L^3 / (3 E I) = allowed; "
             "chatter: b (t o cos^2 K + m) kc = 2 k z (1 + z)",
             inputs=[
-                *((_LIMIT_NAMES[x.criterion], f"{units.limit(x.at_mm)}, pass {x.number}" if x.at_mm else "sets no limit")
-                  for x in found.limits),
+                *(
+                    (_LIMIT_NAMES[x.criterion], f"{units.limit(x.at_mm)}, pass {x.number}" if x.at_mm else "no limit")
+                    for x in found.limits
+                ),
                 *_budget_inputs(page),
                 *((sentence(n, units.unit), "") for n in found.notes),
             ],
-            source="Rule: shop practice. Deflection: Euler-Bernoulli. Chatter: oriented one-mode limit; the damping is not known "
+            source="Rule: shop practice. Deflection: Euler-Bernoulli. Chatter: oriented one-mode limit; "
             "better than to a factor of three.",
         ),
     )  # fmt: skip

@@ -307,8 +307,8 @@ def first_dial(page: JobPage) -> Plate:
     if following.setting.told is None and following.cut.kind != "spring":
         stands = stands_words(following.setting.way, state.stands_at if state else None, page.units)
         return Plate(label=label, number=page.units.planned(following.cut.diameter_mm), prefix="Ø",
-                     words=(f"stands at {stands}" if stands else "is set",), governs="Set:", reason="cut it, then measure"
-                     if following.cut.measure_after else "cut it")  # fmt: skip
+                     words=(f"stands at {stands}" if stands else "is set",), governs="Set:",
+                     reason="cut it, then measure" if following.cut.measure_after else "cut it")  # fmt: skip
     return setting_plate(label, following.setting, page, "from here" if done else "from touch")
 
 

@@ -103,7 +103,7 @@ def _pair_words(page: JobPage) -> str:
             f"Two bits {page.units.plain(bar.bits_apart_mm)} apart: no two bores of one size lie so; use one of them."
         )
     return (
-        f"Two bits cut {pair[0]} and {pair[1]} at once: set both to one reading. They are a matched pair: one reground, "
+        f"Two bits cut {pair[0]} and {pair[1]} at once: set both to one reading. They are a matched pair: "
         "indexed or bumped voids both."
     )
 

@@ -176,7 +176,8 @@ def because_of(setting: Setting, page: JobPage) -> Because:
     shared = [
         ("from the size before", f"Ø{units.planned(setting.from_mm)}"),
         ("to", f"Ø{units.planned(setting.to_mm)}"),
-        ("still to move", f"{units.planned(setting.change_mm)} on diameter, {units.planned(setting.radial_mm)} on radius"),
+        ("still to move",
+         f"{units.planned(setting.change_mm)} on diameter, {units.planned(setting.radial_mm)} on radius"),
     ]  # fmt: skip
     if isinstance(way, DialWay):
         return Because(
@@ -191,8 +192,11 @@ def because_of(setting: Setting, page: JobPage) -> Because:
             source="Derived: the bit's own travel, projected on the radius.",
         )
     formula, inputs = _absolute_because(way, page)
-    return Because(formula=formula, inputs=[*shared, *inputs],
-                   source="Derived from the two radii; what the last measured pass came out wrong is taken off.")  # fmt: skip
+    return Because(
+        formula=formula,
+        inputs=[*shared, *inputs],
+        source="Derived from the two radii; what the last measured pass came out wrong is taken off.",
+    )
 
 
 def _dial_inputs(way: DialWay, page: JobPage) -> list[tuple[str, str]]:

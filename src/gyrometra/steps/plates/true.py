@@ -61,7 +61,7 @@ def broken_at(bore: Bore, angle_deg: float) -> str:
 def cells(
     view: RoundView, before: RoundView | None, units: Units, bore: Bore, correct: int | None = None
 ) -> list[Cell]:
-    """The reading line of a round in the order of reading, with the last round's values; `correct` opens a read cell."""
+    """The reading line of a round in reading order, with the last round's values; `correct` opens a read cell."""
     was = before.values_mm if before and before.round.places == view.round.places else None
     found, active = [], view.next_place if correct is None else correct
     values, angles = view.values_mm, view.round.angles_deg()
@@ -171,9 +171,10 @@ _SUSPECTS = {
     "and from where the {place}s are numbered.",
     "twice": "The last move went twice as far as told: half the difference moves the work, not all of it.",
     "half": "The last move went half as far as told: the opposite side may have held.",
-    "mirrored": "The last move went right along one pair and wrong along the other: are the {place}s numbered clockwise, "
-    "{seen}?",
-    "other-jaws": "The last move went square to what was told: the other pair was moved, or 0 degrees is not at the mark.",
+    "mirrored": "The last move went right along one pair and wrong along the other: are the {place}s numbered "
+    "clockwise, {seen}?",
+    "other-jaws": "The last move went square to what was told: the other pair was moved, or 0 degrees is "
+    "not at the mark.",
 }  # fmt: skip
 
 
@@ -199,7 +200,7 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
         "made": moves_words(truing.last_valid, units) if truing.last_valid and not standing else [],
         "suspect": _suspect_words(standing),
         "form_left": standing.figures.is_form_or_too_fine if standing and standing.figures else False,
-        "expected": planned(standing.expected_mm, units) if standing else "",
+        "expected": planned(standing.expected_mm, units) if standing and standing.round.method != "flats" else "",
         "total": planned(shown.total_mm, units) if shown else "",
         "swing": _swing_words(shown, units),
         "off": planned(shown.off_centre_mm, units) if shown else "",
@@ -223,7 +224,9 @@ def _suspect_words(view: RoundView | None) -> str:
 
 def _swing_words(view: RoundView | None, units: Units) -> str:
     """Where the fitted curve swings further than the places read: a peak between two of them."""
-    if view is None or view.swing_mm is None or view.total_mm is None or view.swing_mm - view.total_mm < 5e-4:
+    if view is None or view.swing_mm is None or view.total_mm is None or view.round.method == "flats":
+        return ""
+    if view.swing_mm - view.total_mm < 5e-4:
         return ""
     return units.planned(view.swing_mm)
 
