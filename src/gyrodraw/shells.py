@@ -65,7 +65,7 @@ def _shells(scene: Scene, part: Part, shells: Sequence[Shell], left: float, widt
         y += thick
     hatch(scene, (left, y, right, y + 26), part.hatch)
     scene.line((left, y), (right, y), "wanted-heavy")
-    scene.text((left, y + 44), f"wall finished; shells drawn x {scale:.0f}", "label-blue")
+    scene.text((left, y + 44), f"wall finished; cuts drawn {scale:.0f}:1", "label-blue")
 
 
 def _shell_row(

@@ -167,6 +167,34 @@ document.addEventListener("keydown", (event) => {
   }
 });
 
+// A request that is on its way, or failed, is said at what was pressed; readings that are held say so themselves.
+function pressedIn(event) {
+  const elt = event.detail.elt;
+  return elt.closest?.("form") || elt;
+}
+
+function sayNotSaved(event, words) {
+  const form = pressedIn(event);
+  if (form.matches("[data-hold]") && (!event.detail.xhr?.status || event.detail.xhr.status >= 502)) return;
+  const said = document.createElement("p");
+  said.className = "err notsaved";
+  said.setAttribute("role", "alert");
+  said.textContent = words;
+  form.querySelector(".notsaved")?.remove();
+  form.append(said);
+}
+
+document.addEventListener("htmx:beforeRequest", (event) => {
+  const form = pressedIn(event);
+  form.setAttribute("aria-busy", "true");
+  form.querySelector?.(".notsaved")?.remove();
+});
+document.addEventListener("htmx:afterRequest", (event) => pressedIn(event).removeAttribute("aria-busy"));
+document.addEventListener("htmx:responseError", (event) =>
+  sayNotSaved(event, `Not saved: the server answered ${event.detail.xhr.status}. Press again.`));
+document.addEventListener("htmx:sendError", (event) => sayNotSaved(event, "Not saved: offline. Press again."));
+document.addEventListener("htmx:timeout", (event) => sayNotSaved(event, "Not saved: the server does not answer. Press again."));
+
 // Fields that were changed while a form was on its way are not lost: they are put into the new form, and sent.
 let unsent = [];
 
@@ -194,7 +222,8 @@ function putBack() {
     } else send = field.form;
   }
   unsent = [];
-  if (send && send.matches("[hx-post]")) send.requestSubmit();
+  // a plan may be saved by itself; nothing enters a log but by Enter or a tap
+  if (send && send.matches("[hx-post]") && !send.querySelector("[name=client_id]")) send.requestSubmit();
 }
 
 document.addEventListener("focusout", (event) => {

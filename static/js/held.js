@@ -29,10 +29,10 @@ function showHeld() {
   const count = ownEntries().length;
   strip.hidden = count === 0 && !strip.dataset.refused;
   strip.querySelector("[data-held-words]").textContent = count
-    ? `Held, ${count}: the server is away. What you type waits here and is sent when it is back.`
+    ? `Offline: ${count} reading${count === 1 ? "" : "s"} kept on this device, sent when the server is back.`
     : strip.dataset.refused || "";
   const saved = document.getElementById("saved");
-  if (saved && count) saved.textContent = `Held, ${count}`;
+  if (saved && count) saved.textContent = `Offline, ${count} kept`;
   if (count) document.querySelectorAll(".dp, .vp").forEach((plate) => plate.classList.add("stale"));
 }
 

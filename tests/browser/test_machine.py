@@ -20,7 +20,7 @@ def sign_in(page: Page, base: str, name: str = "dagny") -> None:
 
 def begin(page: Page, base: str) -> None:
     page.goto(f"{base}/jobs/Q-219/true/")
-    page.get_by_role("button", name="Begin a round").click()
+    page.locator(".begin .btn-shop.main").click()
     expect(page.locator("input[name=place]")).to_have_value("0")
 
 
@@ -84,13 +84,13 @@ def test_an_error_offers_the_likely_value(page: Page, live_server: Any, shop: No
     begin(page, live_server.url)
     page.locator("[data-active-cell]").fill("27.000")
     page.keyboard.press("Enter")
-    expect(page.locator(".cellerr")).to_contain_text("Did you mean 0.027 mm?")
+    expect(page.locator(".cellerr")).to_contain_text("Say which, once; it is remembered.")
     expect(page.locator("[data-active-cell]")).to_have_value("27.000")
-    page.get_by_role("button", name="Yes, 0.027 mm").click()
+    page.get_by_role("button", name="27.000 divisions").click()
     expect(page.locator("input[name=place]")).to_have_value("1")
-    page.get_by_role("button", name="Blocked here").click()
+    page.get_by_role("button", name="Skip this position").click()
     expect(page.locator("input[name=place]")).to_have_value("2")
-    expect(page.locator(".cells")).to_contain_text("blocked")
+    expect(page.locator(".cells")).to_contain_text("skipped")
 
 
 def test_two_people_at_one_plan(browser: Browser, page: Page, live_server: Any, shop: None) -> None:
@@ -140,8 +140,8 @@ def test_readings_are_held_while_the_server_is_away_and_sent_once(
     for place, reading in enumerate(("5", "-3", "2"), start=2):
         page.keyboard.type(f"{reading}\n", delay=30)
         expect(page.locator("input[name=place]")).to_have_value(str(place))
-    expect(page.locator("#held")).to_contain_text("Held, 3")
-    expect(page.locator("#saved")).to_have_text("Held, 3")
+    expect(page.locator("#held")).to_contain_text("Offline: 3 readings kept on this device")
+    expect(page.locator("#saved")).to_have_text("Offline, 3 kept")
     expect(page.locator(".heldvalue")).to_have_count(3)
     assert Reading.objects.count() == before, "nothing reached the server"
     assert page.locator(".dp.stale").count() == page.locator(".dp").count()

@@ -43,7 +43,7 @@ def begin(page: Page, base: str, fields: dict[str, str], machine: str) -> None:
     page.goto(f"{base}/jobs/new/")
     fill(page, fields)
     page.select_option("[name=machine]", label=machine)
-    page.get_by_role("button", name="Put it on the bench").click()
+    page.get_by_role("button", name="Create job").click()
     expect(page.locator("h1.job")).to_contain_text(fields["number"])
 
 
@@ -58,7 +58,7 @@ def test_a_counterbore_on_the_mill(page: Page, live_server: object, empty: None,
         "runout_limit_mm": "0.03", "found_z_0": "6", "found_d_0": "54.06", "outside_l_0": "70", "outside_d_0": "112",
     }  # fmt: skip
     begin(page, base, work, "Mill 1, mill")
-    expect(page.locator(".ways-of .pick")).to_contain_text("1 of 1 bars enter and reach")
+    expect(page.locator(".ways-of .pick")).to_contain_text("1 of 1 bars fit and reach")
 
     page.keyboard.press("g")
     page.keyboard.press("2")
@@ -72,7 +72,7 @@ def test_a_counterbore_on_the_mill(page: Page, live_server: object, empty: None,
     change(page, "[name=clear_mm]", "60")
     expect(page.locator(".barrow .why-not")).to_contain_text("9 mm too short: 75 mm can stand out")
     change(page, "[name=clear_mm]", "12")
-    expect(page.locator(".barrow .v")).to_contain_text("rule picks it")
+    expect(page.locator(".barrow .v")).to_contain_text("least overhang")
 
     page.locator("[data-step='3']").click()
     expect(page.locator("th", has_text="head dial")).to_be_visible()
@@ -127,7 +127,7 @@ def test_three_bores_in_line(page: Page, live_server: object, empty: None, fault
 
     page.get_by_role("link", name="H3").click()
     page.locator("[data-step='3']").click()
-    expect(page.locator("th", has_text="over bar and point")).to_be_visible()
+    expect(page.locator("th", has_text="over bar and tip")).to_be_visible()
     expect(page.locator(".boretabs [aria-current]")).to_have_text("H3")
     page.goto(base)
     expect(page.locator(".strip .next")).to_contain_text("Sweep the work")

@@ -151,7 +151,7 @@ CENTRES = CentresLayer(
     bar_mm=38, bar_length_mm=560, driver_mm=40, tail_mm=20, work_length_mm=180, bored_from_mm=0, bored_to_mm=180,
     overrun_mm=5, outside_mm=120, bore_mm=60, hatch="iron", bit_mm=285, bit_from_mm=225, bit_to_mm=345,
     bar_words="Centres bar 2 Ø38", bit_words="285", travel_words="the saddle travels 190",
-    range_words="bit from 225 to 345 will do", length_words="560",
+    range_words="bit from 225 to 345 are OK", length_words="560",
 )  # fmt: skip
 SHORT = replace(CENTRES, bar_length_mm=300, bit_mm=None, bit_to_mm=None, length_words="300", bit_words="",
                 range_words="the bar is too short: no place for the bit")  # fmt: skip

@@ -76,7 +76,7 @@ CUTTERS = "name,made_of,nose_radius_mm,entering_angle_deg,least_depth_mm"
 def test_a_file_that_cannot_be_is_refused_whole(dagny: Client, name: str, text: Any, kind: str, says: str) -> None:
     before = everything()
     said = send(dagny, name, text, kind).replace("&quot;", '"')
-    assert "Nothing was taken in." in said
+    assert "Nothing was imported." in said
     assert says in said
     assert everything() == before
 
@@ -132,7 +132,7 @@ def test_an_empty_crib_takes_a_starter_set_once(dagny: Client) -> None:
     with transaction.atomic():
         for model in (Bar, Cutter, Head, Gauge, Indicator, Machine):
             model.objects.update(retired=True)
-    assert "Put a starter set in" not in dagny.get("/crib/").content.decode(), "out of use is not empty"
+    assert "Load a starter set" not in dagny.get("/crib/").content.decode(), "out of use is not empty"
 
 
 def test_the_starter_set_passes_the_forms_and_says_its_source(db: None) -> None:

@@ -67,7 +67,7 @@ def test_wrong_passwords_are_throttled(db: None) -> None:
     for _ in range(8):
         page = client.post("/sign-in/", {"username": "corin", "password": "wrong"})
     assert page.status_code == 429
-    assert "Too many tries" in page.content.decode()
+    assert "Too many wrong passwords" in page.content.decode()
 
 
 def test_policy_forbids_inline_script_and_style(dagny: Client) -> None:

@@ -187,7 +187,7 @@ def test_a_feed_is_one_that_the_machine_has(corin: Client) -> None:
 
 
 def test_speeds_in_a_pocket_are_named(corin: Client) -> None:
-    assert "speed alone does not cure chatter here" in plates.cut_totals(open_page("Q-214", MM))["pockets"]
+    assert "changing the speed will not cure chatter here" in plates.cut_totals(open_page("Q-214", MM))["pockets"]
     machine = Machine.objects.get(name="Lathe 3")
     machine.speeds.create(lever="D", rpm=Decimal(6300))
     words = plates.cut_totals(open_page("Q-214", MM))["pockets"]

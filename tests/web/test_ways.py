@@ -341,9 +341,9 @@ def test_work_that_cannot_be_says_why(corin: Client, number: str, changes: dict[
 def test_the_ways_are_compared_with_reasons(corin: Client) -> None:
     rows = {row.key: row for row in plates.ways(open_page("Q-214", MM))}
     assert (rows["lathe-bar"].picked, rows["lathe-bar"].can) == (True, True)
-    assert rows["head"].words == "no bar for it enters and reaches", "they stand out 75 and 95; 165 is needed"
+    assert rows["head"].words == "no bar for it fits and reaches", "they stand out 75 and 95; 165 is needed"
     head = {row.key: row for row in plates.ways(open_page("Q-228", MM))}["head"]
-    assert "2 of 2 bars enter and reach" in head.words
+    assert "2 of 2 bars fit and reach" in head.words
     assert rows["line"].words.startswith("on Borer 1, Line rig")
     line = {row.key: row for row in plates.ways(open_page("Q-221", MM))}
     assert line["lathe-bar"].words == "bores one bore at a set-up; there are 3 in line"

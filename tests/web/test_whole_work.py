@@ -1,4 +1,4 @@
-"""Work in full: what breaks the wall, own target, how much it matters, bores alike, pieces; centres and pilot bars."""
+"""Batches, a bore between centres or on a pilot bar, boring methods compared, and what holds the work."""
 
 import re
 import uuid
@@ -38,7 +38,7 @@ def sizes(client: Client, job: str, values: list[tuple[str, str, str]], query: s
     return text
 
 
-# ---------------------------------------------------------------- what breaks the wall
+# ---------------------------------------------------------------- keyways, ports and slots
 
 
 def test_a_keyway_is_drawn_slows_the_cut_and_is_skipped_when_swept(corin: Client) -> None:
@@ -69,7 +69,7 @@ def test_a_keyway_is_drawn_slows_the_cut_and_is_skipped_when_swept(corin: Client
             "lies past its end",
         ),
         ({"break_kind_0": "port", "break_from_0": "10", "break_to_0": "20"}, "Wide across the wall is missing"),
-        ({"break_from_0": "10"}, "Say what breaks the wall there"),
+        ({"break_from_0": "10"}, "Say keyways, ports and slots there"),
         ({"break_kind_0": "port", "break_from_0": "10", "break_to_0": "20", "break_width_0": "0"}, "must be over 0"),
         ({"target": "71.9-72.01"}, "Your own target must lie inside the limits, 72 mm to 72.03 mm"),
         ({"target": "72"}, "gives no two limits"),
@@ -174,7 +174,7 @@ def test_a_bar_between_centres_says_where_the_bit_stands(corin: Client) -> None:
     moment = 3.14159265 * 38**4 / 64
     assert found.response is not None
     assert found.response.stiffness_n_mm == pytest.approx(3 * 205_000 * moment * 560 / (a * b) ** 2, rel=1e-4)
-    assert "Stand the bit at, from the driver&#x27;s centre" in text
+    assert "Put the bit at, from the driver&#x27;s centre" in text
     assert "the saddle travels" in text
     assert page.job.stations["steps"][1]["code"] in ("centres", "centres_over")
     assert "over bar and tip" in corin.get("/jobs/Q-223/cuts/").content.decode(), "a turning bar is set over its back"
@@ -230,7 +230,7 @@ def test_a_pilot_bar_is_swept_and_nothing_is_moved(corin: Client) -> None:
     for place, value in enumerate(["0", "20", "45", "60", "50", "25", "-5", "-10", "0"]):
         reading = {"client_id": str(uuid.uuid4()), "place": place, "value": value, "source": "typed"}
         text = corin.post("/jobs/Q-207/reading/true/", reading, follow=True).content.decode()
-    assert "The bar in its guides swings" in text
+    assert "The bar swings in its guides" in text
     assert "nothing here can be moved" in text
     assert "Slacken" not in text
     following = progress_words.next_words(Job.objects.get(number="Q-207").stations["next"], MM)
@@ -251,7 +251,7 @@ def test_the_ways_are_compared_by_stiffness_and_time(corin: Client) -> None:
     rows = {row.key: row for row in plates.ways(open_page("Q-219", MM))}
     assert set(rows) == {"lathe-bar", "head", "line", "stand", "centres", "pilot"}
     assert "N/µm with the stiffest" in rows["lathe-bar"].compare
-    assert "min under feed" in rows["lathe-bar"].compare
+    assert "min cutting time" in rows["lathe-bar"].compare
     assert all(not row.compare for row in rows.values() if not row.can)
 
 

@@ -13,7 +13,7 @@ class SignInForm(AuthenticationForm):
     """Name and password, with the shop's sentence when they do not match."""
 
     error_messages = {
-        "invalid_login": "Name and password do not go together. Capitals count.",
+        "invalid_login": "Wrong name or password. Capitals count.",
         "inactive": "This account is closed.",
     }
 

@@ -8,7 +8,6 @@ from typing import TYPE_CHECKING, Any
 from django import forms
 from django.forms.models import ModelChoiceIterator
 
-
 if TYPE_CHECKING:
     _Field = forms.ModelChoiceField[Any]
     _Fields = forms.ModelMultipleChoiceField[Any]

@@ -86,7 +86,7 @@ def _machine(machine: Machine, units: Units) -> str:
         facts += f"; {_short(machine.power_kw)} kW"
     if machine.centres_mm is not None:
         facts += f"; {units.length(machine.centres_mm)} between centres"
-    cap = f"; unbalanced at most {machine.unbalanced_max_rpm} rpm" if machine.unbalanced_max_rpm else ""
+    cap = f"; unbalanced max {machine.unbalanced_max_rpm} rpm" if machine.unbalanced_max_rpm else ""
     return facts + cap
 
 
@@ -97,7 +97,7 @@ def _dial_words(division_mm: Any, reads: str, per_turn: int | None, units: Units
 
 def _head(head: Head, units: Units) -> str:
     holes = ", ".join(f"{hole.name} at {units.plain(hole.offset_mm)}" for hole in head.holes.all())
-    cap = f"; at most {head.max_rpm} rpm swung out" if head.max_rpm else ""
+    cap = f"; max {head.max_rpm} rpm swung out" if head.max_rpm else ""
     return (
         f"{_dial_words(head.division_mm, head.dial_reads, head.divisions_per_turn, units)}; slide "
         f"{units.plain(head.slide_travel_mm)}; holes {holes}, shank Ø{units.plain(head.shank_mm)}{cap}"

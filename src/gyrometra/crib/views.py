@@ -141,7 +141,7 @@ def export(request: HttpRequest, kind: str = "") -> HttpResponse:
 
 @require_http_methods(["GET", "POST"])
 def take_in(request: HttpRequest) -> HttpResponse:
-    """A file into the crib: all of its rows, or none and why."""
+    """Import into the crib: all of its rows, or none and why."""
     context: dict[str, Any] = {"kinds": KINDS.values(), "picked": request.POST.get("kind", "")}
     file = request.FILES.get("file")
     if request.method == "POST" and file is None:

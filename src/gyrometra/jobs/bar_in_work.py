@@ -124,7 +124,7 @@ class BarInWork(CuttingPlan):
 
     @property
     def chip_clearance_mm(self) -> float:
-        """Room for chips a side."""
+        """Chip clearance per side."""
         return float(self.plan.chip_clearance_mm)
 
     @cached_property

@@ -34,7 +34,7 @@ class Row:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Break:
-    """What breaks the wall, and where."""
+    """Keyways, ports and slots in the bore, and where."""
 
     kind: str
     from_mm: Decimal

@@ -198,14 +198,17 @@ def _set_or_cut(request: HttpRequest, page: JobPage, *, cut: bool) -> HttpRespon
         return STEP_VIEWS["bore"](request, page, {"act_form": form})
     values = form.cleaned_data
     missing = _guards_missing(request, page)
+    kept = {"ticked": request.POST.getlist("guard"), "typed_actual": values["actual"]}
     if missing and (not cut or values["through"]):
-        return STEP_VIEWS["bore"](request, page, {"refused": f"Before power: {missing}. Tick it when it is done."})
+        return STEP_VIEWS["bore"](
+            request, page, {**kept, "refused": f"Before power: {missing}. Tick it when it is done."}
+        )
     if page.rests_until is not None and not cut:
         return STEP_VIEWS["bore"](request, page, {"refused": "Roughed work still rests: the finish passes wait."})
     try:
         act = plates.act_of(page, values, cut=cut)
     except plates.NotRead as refused:
-        return STEP_VIEWS["bore"](request, page, {"refused": str(refused), "typed_actual": values["actual"]})
+        return STEP_VIEWS["bore"](request, page, {**kept, "refused": str(refused)})
     header = _header(request, page, values)
     answer = _act(request, page, header, act, plates.rests_on(page, values["number"]))
     _log_guards(request, page, header)

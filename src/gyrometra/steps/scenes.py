@@ -170,7 +170,7 @@ def centres_scenes(page: JobPage) -> list[tuple[str, Scene]]:
     outside = max((float(step.diameter_mm) for step in page.bore.outside.all()), default=page.bore.aim_mm * 1.5)
     reaches = "the bar is too short: no place for the bit"
     if layout.bit_to_mm is not None:
-        reaches = f"bit from {units.length(layout.bit_from_mm)} to {units.length(layout.bit_to_mm)} will do"
+        reaches = f"bit from {units.length(layout.bit_from_mm)} to {units.length(layout.bit_to_mm)} are OK"
     layer = CentresLayer(
         bar_mm=found.bar_mm, bar_length_mm=found.bar_length_mm, driver_mm=float(plan.driver_mm),
         tail_mm=float(plan.tail_mm), work_length_mm=found.work.length_mm, bored_from_mm=found.work.bored_from_mm,

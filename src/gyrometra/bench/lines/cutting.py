@@ -206,7 +206,7 @@ class TimeLine(Line):
     core_fields = {"length_mm": "length", "feed_mm_rev": "feed"}
 
     length = LengthField(label="long")
-    feed = LengthField(label="feed a turn")
+    feed = LengthField(label="feed per rev")
     rpm = NumberField(label="rpm")
 
     def answer(self) -> Answer:
@@ -228,7 +228,7 @@ class RoughnessLine(Line):
     core_fields = {"nose_radius_mm": "nose", "feed_mm_rev": "feed"}
 
     nose = LengthField(label="nose radius")
-    feed = LengthField(label="feed a turn")
+    feed = LengthField(label="feed per rev")
 
     def answer(self) -> Answer:
         found = finish(nose_radius_mm=self.value("nose"), feed_mm_rev=self.value("feed"))

@@ -21,8 +21,8 @@ class GaugeForm(CribForm):
     range_high_mm = LengthField(label="Measures to")
     resolution_mm = LengthField(label="Reads to (one step)")
     error_limit_mm = LengthField(label="Error limit, either way", positive=False, least=0)
-    single_sd_mm = LengthField(label="One reading repeats within (s)", required=False)
-    repeats_mm = lines_field("Who repeats how well", "One a line: sign-in name, s of one reading. corin 0.002")
+    single_sd_mm = LengthField(label="Repeatability of one reading (s)", required=False)
+    repeats_mm = lines_field("Repeatability by person", "One a line: sign-in name, s of one reading. corin 0.002")
     correction_mm = LengthField(label="Standing correction, added", required=False, positive=False,
                                 help_text="nibs, zero error with its sign changed, ring")  # fmt: skip
     reach_mm = LengthField(label="Measures as deep as", required=False, help_text="empty: any depth")
@@ -58,4 +58,4 @@ class IndicatorForm(CribForm):
 
     model = Indicator
     step_mm = LengthField(label="One division")
-    range_mm = LengthField(label="Reads at most, either way")
+    range_mm = LengthField(label="Range, either way")

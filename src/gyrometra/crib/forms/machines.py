@@ -40,7 +40,7 @@ class MachineForm(CribForm):
     )
 
     cuts_large_mm = LengthField(
-        label="Its bar cuts large by, on diameter", required=False, positive=False,
+        label="Bar cuts oversize by, on diameter", required=False, positive=False,
         help_text="a boring stand's habit; small is negative",
     )  # fmt: skip
     shoes = forms.ChoiceField(label="Centring shoes", choices=Machine.Shoes.choices, required=False)
@@ -49,14 +49,14 @@ class MachineForm(CribForm):
         decimal_places=3,
     )  # fmt: skip
     torque_nm = forms.DecimalField(
-        label="Torque at most, N m", required=False, min_value=Decimal("0.1"), max_value=100_000, max_digits=9,
+        label="Max torque, N m", required=False, min_value=Decimal("0.1"), max_value=100_000, max_digits=9,
         decimal_places=2,
     )  # fmt: skip
     feeds_mm_rev = forms.CharField(
         label="Feeds a turn", required=False, max_length=300, help_text="0.05; 0.08; 0.1. Empty: any feed"
     )
     travel_mm = LengthField(label="Saddle or feed travels", required=False)
-    centres_mm = LengthField(label="Between centres at most", required=False, help_text="a lathe's")
+    centres_mm = LengthField(label="Max between centres", required=False, help_text="a lathe's")
     axis_height_mm = LengthField(
         label="Axis over table or saddle", required=False, help_text="for the packing under the work"
     )

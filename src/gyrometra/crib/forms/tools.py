@@ -87,7 +87,7 @@ class BarForm(CribForm):
     shank_mm = LengthField(label="Shank", required=False, help_text="empty: as thick as the bar")
     steps_mm = lines_field("Steps from the cutter's end", "One a line: length, diameter. 60 32. Empty: plain")
     tilt_deg = forms.DecimalField(
-        label="Bit leans from square, degrees", required=False, min_value=-80, max_value=80, max_digits=5,
+        label="Tool angle from square, degrees", required=False, min_value=-80, max_value=80, max_digits=5,
         decimal_places=2, help_text="empty: square to the bar",
     )  # fmt: skip
     damping_ratio = forms.DecimalField(
@@ -96,11 +96,11 @@ class BarForm(CribForm):
     )  # fmt: skip
     tuned = lines_field("Tuned damper: its owner's table", "One a line: overhang, turns out. 300 2.5")
     tuned_turns = forms.DecimalField(
-        label="The damper stands, turns out", required=False, min_value=0, max_value=1000, max_digits=6,
+        label="Damper set at, turns out", required=False, min_value=0, max_value=1000, max_digits=6,
         decimal_places=2,
     )  # fmt: skip
     bits_apart_mm = LengthField(
-        label="A second bit stands behind by", required=False, help_text="two bits are a matched pair"
+        label="Distance to the second bit", required=False, help_text="two bits are a matched pair"
     )
 
     def _length(self, text: str) -> float:

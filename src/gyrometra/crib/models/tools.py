@@ -88,7 +88,7 @@ class Bar(CribItem):
     shank_mm = mm(null=True, blank=True)
     #: Sections from the cutter's end, each [length, diameter]; the rest is the bar's own diameter [mm].
     steps_mm = models.JSONField(default=list, blank=True)
-    #: The bit leans from square to the axis by this much.
+    #: The tool angle from square to the axis by this much.
     tilt_deg = models.DecimalField(max_digits=5, decimal_places=2, default=0)
     damping_ratio = models.DecimalField(max_digits=5, decimal_places=4, null=True, blank=True)
     #: The owner's own table of a tuned damped bar, each [overhang, turns out]; and where the damper stands now.

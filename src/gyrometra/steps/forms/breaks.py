@@ -1,4 +1,4 @@
-"""Rows of the Work form for what breaks the wall: keyways, ports, cross holes, slots."""
+"""Rows of the Work form for keyways, ports and slots: keyways, ports, cross holes, slots."""
 
 from __future__ import annotations
 
@@ -64,7 +64,7 @@ class BreaksForm(TypedForm):
 
     def _refuse_lone(self, place: int, values: dict[str, Any]) -> None:
         if any(value is not None for value in values.values()):
-            self.add_error(f"break_kind_{place}", "Say what breaks the wall there, or leave the row empty.")
+            self.add_error(f"break_kind_{place}", "Say keyways, ports and slots there, or leave the row empty.")
 
     def _whole(self, place: int, values: dict[str, Any], length_mm: Decimal | None) -> bool:
         names = [f"break_{name}_{place}" for name in values]

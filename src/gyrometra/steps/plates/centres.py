@@ -16,7 +16,7 @@ def centres_plates(page: JobPage) -> list[Plate]:
     if found is None:
         problem = reckoning.problems.get("centres")
         why = error_sentence(problem, page.units.unit) if problem else "a bar with centres"
-        return [Plate(label="Stand the bit at", governs="Refused:" if problem else "Missing:", reason=why)]
+        return [Plate(label="Put the bit at", governs="Refused:" if problem else "Missing:", reason=why)]
     plates = [_bit_plate(page, found), _spring_plate(page, found)]
     if reckoning.planned:
         plates.append(first_dial(page))
@@ -42,10 +42,10 @@ def _bit_plate(page: JobPage, found: Centres) -> Plate:
             reason=sentence(layout.notes[0], units.unit), state="bad", because=because,
         )  # fmt: skip
     return Plate(
-        label="Stand the bit at, from the driver's centre",
+        label="Put the bit at, from the driver's centre",
         number=units.length(found.bit_mm),
         unit=units.label,
-        words=(f"{units.length(layout.bit_from_mm)} to {units.length(layout.bit_to_mm)} will do",
+        words=(f"{units.length(layout.bit_from_mm)} to {units.length(layout.bit_to_mm)} are OK",
                f"saddle travels {units.length(layout.travel_mm)}"),
         governs="Bar in hand:",
         reason=f"{units.length(found.bar_length_mm - layout.least_bar_length_mm)} over the least",

@@ -319,7 +319,7 @@ def _reason_over(page: JobPage) -> Reason:
     over_lines = [line.name for line in page.judged.lines if line.found and line.found.verdict == "over"]
     ways = [
         ("Measure again", "set the gauge first; a slip is cheaper than a casting", True),
-        ("Fit the mate to it", "Work, to suit a part: its size follows", True),
+        ("Fit the mating part to it", "Work, to fit a mating part: its size follows", True),
         ("Ring or bush", "bore out and fit one, where the wall allows", True),
         ("Accept by concession", "a lead signs, with a reason", True),
         ("Cut or hone", "no: both make it larger", False),

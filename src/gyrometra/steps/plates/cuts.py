@@ -126,7 +126,7 @@ def _copied_words(page: JobPage) -> str:
     swing, ratio, count = found
     units, limit = page.units, page.units.fine(page.bore.runout_limit_mm)
     return (
-        f"The first cut swings {units.planned(swing)} round the wall; the bar copies {100 * ratio:.1f} % of it a pass, "
+        f"The first cut swings {units.planned(swing)} round the wall; each pass leaves {100 * ratio:.1f} % of it, "
         f"so pass {count} is within {limit}."
     )
 
@@ -139,7 +139,7 @@ def _power_words(page: JobPage) -> str:
     torque = f", torque {found.torque_nm:.0f} N m" + (f" of {drive.torque_nm:.0f}" if drive.torque_nm else "")
     return (
         f"Heaviest pass: {found.power_w / 1000:.2f} of {drive.power_w / 1000:g} kW at the spindle{torque}; "
-        f"it could drive {page.units.planned(found.deepest_mm)} deep."
+        f"power allows {page.units.planned(found.deepest_mm)} deep."
     )
 
 
@@ -159,7 +159,7 @@ def _pocket_words(page: JobPage) -> str:
             if limit is None
             else (f"Chatter begins at {page.units.planned(limit)} deep. ")
         )
-    return f"Bar rings at {frequency:.0f} Hz. {begins}{words}" + (f" They are {speeds}." if speeds else "")
+    return f"Natural frequency {frequency:.0f} Hz. {begins}{words}" + (f" They are {speeds}." if speeds else "")
 
 
 def _interrupted_words(page: JobPage) -> str:
@@ -288,8 +288,8 @@ def _power_inputs(page: JobPage) -> list[tuple[str, str]]:
 def _speed_governor(speed: Speed, reckoning: Reckoning) -> str:
     code = speed.notes[0].code
     if code == "cap_governs":
-        return f"Cap of {reckoning.cap_rpm:.0f} governs:"
-    return "Slowest speed, still over:" if code == "slowest_is_over" else "Cutter governs:"
+        return f"Limited by max rpm {reckoning.cap_rpm:.0f}:"
+    return "Slowest speed, still over:" if code == "slowest_is_over" else "Limited by the cutter:"
 
 
 def first_dial(page: JobPage) -> Plate:

@@ -18,13 +18,13 @@ def depth_plate(page: JobPage) -> Plate:
         number=units.planned(middle),
         unit=units.label,
         words=("set the stop, mark the bar too", "touch again when the bit was disturbed"),
-        governs="Shoulder governs:",
+        governs="Limited by the shoulder:",
         reason=f"{units.planned(low)} to {units.planned(high)}",
         because=Because(
             formula="stop = middle of the shoulder's limits",
             inputs=[
                 ("every pass", "ends at the same stop; the last one dwells a turn or two"),
-                ("tip stoned, turned, swapped or knocked", "its depth is void: touch the face again"),
+                ("tool reground, indexed or bumped", "its depth is void: touch the face again"),
             ],
             source="Shop practice.",
         ),

@@ -37,7 +37,7 @@ def _row(row: HoleFit, picked: bool, page: JobPage) -> HoleRow:
     state = "pick" if picked else "ok" if row.will_do else "out"
     return HoleRow(
         hole=row.hole, reaches=reaches, least_hole=least, state=state,
-        words=_reason(row, page, units) or ("use this one" if picked else "will do, swings further"),
+        words=_reason(row, page, units) or ("use this one" if picked else "OK, farther out"),
     )  # fmt: skip
 
 
@@ -47,7 +47,7 @@ def _reason(row: HoleFit, page: JobPage, units: Units) -> str:
         "": "",
         "touches": "the heel touches over the whole travel",
         "short": "does not reach the finished size",
-        "wide": "cannot come in to the first cut",
+        "wide": "cannot reach down to the first cut",
         "tight": f"the hole there now, Ø{units.planned(start) if start else '?'}, is too small for its heel",
     }[row.reason]
 
@@ -80,7 +80,7 @@ def hole_plate(page: JobPage) -> Plate:
         label=label,
         number=picked.hole,
         words=(f"reaches {reaches}", f"needs a hole of Ø{units.planned(picked.least_hole_mm or 0)} first"),
-        governs="Least swing governs:",
+        governs="Hole nearest the centre:",
         reason="the hole nearest the axis that reaches every size",
         because=because,
     )

@@ -188,7 +188,7 @@ def because_of(setting: Setting, page: JobPage) -> Because:
     if isinstance(way, AdvanceWay):
         return Because(
             formula="along the bit = (wanted - where the cutter stands) / 2 / cos(tool angle)",
-            inputs=[*shared, ("bit leans from square", f"{way.bit_tilt_deg:g}°")],
+            inputs=[*shared, ("tool angle from square", f"{way.bit_tilt_deg:g}°")],
             source="Derived: the bit's own travel, projected on the radius.",
         )
     formula, inputs = _absolute_because(way, page)

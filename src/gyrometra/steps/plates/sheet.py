@@ -36,7 +36,7 @@ def packing_words(page: JobPage) -> str:
 
 
 def sheet_facts(page: JobPage) -> list[tuple[str, str]]:
-    """What else the hands must know: what holds it, what breaks the wall, own target, alike, the opening bar."""
+    """What else the hands must know: what holds it, keyways, ports and slots, own target, alike, the opening bar."""
     setup, units = page.job.setup, page.units
     facts = [("Held with:", fixture.name) for fixture in setup.fixtures.all()]
     for bore in page.bores:
@@ -55,5 +55,5 @@ def sheet_facts(page: JobPage) -> list[tuple[str, str]]:
     if setup.match_mm is not None:
         facts.append(("Alike within:", f"{units.plain(setup.match_mm)} on diameter"))
     if page.reckoning.opening_bar is not None:
-        facts.append(("Opened up by:", page.reckoning.opening_bar.name))
+        facts.append(("Roughed with:", page.reckoning.opening_bar.name))
     return facts

@@ -50,7 +50,7 @@ class RoundLine:
 
 
 def broken_at(bore: Bore, angle_deg: float) -> str:
-    """What breaks the wall at an angle; a stylus there falls in."""
+    """Keyways, ports and slots in the bore at an angle; a stylus there falls in."""
     for broken in bore.interruptions.all():
         half = max(5.0, degrees(float(broken.width_mm) / bore.aim_mm))
         if abs((float(broken.angle_deg) - angle_deg + 180) % 360 - 180) <= half:
@@ -96,7 +96,7 @@ def _cell_words(view: RoundView, place: int, value: float | None, units: Units) 
         return units.signed(value)
     if place in view.off_scale:
         return "off, " + view.off_scale[place][-1]
-    return "blocked" if place in view.by_place else ""
+    return "skipped" if place in view.by_place else ""
 
 
 def moves_words(view: RoundView, units: Units) -> list[MoveWords]:

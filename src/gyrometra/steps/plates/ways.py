@@ -39,7 +39,7 @@ def _way(way: Method, machines: list[Machine], times: Mapping[int, float | None]
     bars = [bar for bar in page.bars if bar.method == way.bars]
     reason = _cannot(way, able, bars, page)
     fits = _fitting(bars, page)
-    longest = f", {len(fits)} of {len(bars)} bars enter and reach" if page.reckoning.start_mm else ""
+    longest = f", {len(fits)} of {len(bars)} bars fit and reach" if page.reckoning.start_mm else ""
     return WayRow(
         key=way.key, label=way.label, axis=way.axis, trued=way.trued, faults=way.faults, can=not reason,
         picked=way.key == page.job.setup.method,
@@ -57,7 +57,7 @@ def _compare(way: Method, times: Sequence[float | None], fits: list[Bar], page: 
         parts.append(f"{figure} N/µm with the stiffest")
     known = [minutes for minutes in times if minutes is not None]
     if known:
-        parts.append(f"{min(known):.0f} min under feed")
+        parts.append(f"{min(known):.0f} min cutting time")
     return ", ".join(parts)
 
 
@@ -96,7 +96,7 @@ def _cannot(way: Method, able: list[Machine], bars: list[Bar], page: JobPage) ->
     if not bars:
         return "the crib has no bar for it"
     if page.reckoning.start_mm is not None and not _fitting(bars, page):
-        return "no bar for it enters and reaches"
+        return "no bar for it fits and reaches"
     return ""
 
 

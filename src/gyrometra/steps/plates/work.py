@@ -24,11 +24,11 @@ def work(page: JobPage) -> list[Plate]:
             label="Stock to remove, on diameter",
             number=units.planned(stock),
             unit=units.label,
-            words=(f"{units.planned(stock / 2)} on radius", f"aim {units.planned(bore.aim_mm)}, {middle}"),
-            governs="Smallest size found governs:",
+            words=(f"{units.planned(stock / 2)} on radius", f"target {units.planned(bore.aim_mm)}, {middle}"),
+            governs="Limited by the smallest size found:",
             reason=f"{units.planned(start)}",
             because=Because(
-                formula="stock = aim - smallest size found; the aim is the middle of the limits, or of your own target",
+                formula="stock = target - smallest size found; the target is mid-limit, or the middle of your own",
                 inputs=[
                     (f"aim, {middle}", f"{units.planned(bore.aim_mm)} {units.label}"),
                     ("smallest found", f"{units.planned(start)} {units.label}"),
@@ -105,7 +105,7 @@ def _wall(reckoning: Reckoning, units: Units) -> Plate:
         label="Wall left, thinnest",
         number=units.planned(wall),
         unit=units.label,
-        governs="Smallest outside governs:",
+        governs="Limited by the smallest outside:",
         reason="less the middle of the limits, halved",
     )
 
