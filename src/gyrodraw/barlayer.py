@@ -204,4 +204,4 @@ def _ruler_words(scene: Scene, limit: RulerLimit, holder: float, left: float, y:
         scene.text((holder + 128, y + 10), limit.detail, "label-blue" if limit.governs else "label")
         if limit.governs:
             scene.rect((width - 118, y - 6), (width - 20, y + 16), "tag")
-            scene.text((width - 69, y + 10), "HARD LIMIT", "tag-words", "middle")
+            scene.text((width - 69, y + 10), "LIMITED BY", "tag-words", "middle")

@@ -233,6 +233,7 @@ def _sag(sheet: _Sheet, layer: LineLayer, top: float, bottom: float, width: floa
         scene.text((24, top + 20), f"x {shown:g}", "label")
     for place, curve in enumerate(layer.sags):
         inside = [(z, d) for z, d in curve.points if curve.bearings_mm[0] <= z <= curve.bearings_mm[-1]]
+        inside = inside or list(curve.points)  # two bearings that stand closer than the curve is drawn
         scene.poly([(sheet.x(z), top + d * sheet.scale * shown) for z, d in inside], curve.role)
         deep = max(inside, key=lambda point: abs(point[1]))
         is_shown = curve.role == "sprung"

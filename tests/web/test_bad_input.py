@@ -78,12 +78,12 @@ def test_the_bore_as_found_stands_once_a_pass_is_set(corin: Client) -> None:
         ("bar", BarForm, "overrun_mm", "13", "there is only 12 mm of room behind the work"),
         ("bar", BarForm, "clear_mm", "-1", "must be 0 or more"),
         ("bar", BarForm, "budget_mm", "0", "must be over 0"),
-        ("bar", BarForm, "bar", "99999", "Select a valid choice"),
+        ("bar", BarForm, "bar", "99999", "Bar: choose one of the list"),
         ("cuts", CutsForm, "rough_depth_mm", "0.06", "the least depth may be"),
         ("cuts", CutsForm, "finish_depth_mm", "0.02", "it would rub"),
         ("cuts", CutsForm, "max_rpm", "20", "Every spindle speed is over the largest allowed"),
         ("cuts", CutsForm, "test_leave_mm", "0.1", "leave 0.2 mm or more"),
-        ("cuts", CutsForm, "finish_passes", "0", "greater than or equal to 1"),
+        ("cuts", CutsForm, "finish_passes", "0", "Finish passes must be 1 or more; 0 was given"),
     ],
 )
 def test_plan(corin: Client, step: str, form: Any, field: str, typed: str, says: str) -> None:

@@ -127,7 +127,7 @@ def test_a_stepped_bar_needs_room_for_its_thickest_part(corin: Client) -> None:
     corin.post("/jobs/Q-214/save/bar/", values)
     row = next(r for r in plates.bar_rows(open_page("Q-214", MM)) if "necked" in r.words)
     assert row.state == "out"
-    assert "bar and room need 69 mm, the bore is 68.4 mm" in row.reason
+    assert "bar and clearance need 69 mm, the bore is 68.4 mm" in row.reason
 
 
 def test_a_tuned_bar_says_what_its_owners_table_says(corin: Client) -> None:
@@ -158,7 +158,7 @@ def test_a_tuned_bar_says_what_its_owners_table_says(corin: Client) -> None:
         ("gauge", "Bore gauge 50-100", {"repeats_mm": "corin"}, "has no figure"),
         ("gauge", "Bore gauge 50-100", {"repeats_mm": "corin wide"}, "cannot be read as a size"),
         ("machine", "Lathe 3", {"feeds_mm_rev": "0.1; -0.2"}, "A feed must be over 0"),
-        ("machine", "Lathe 3", {"power_kw": "0"}, "greater than or equal to"),
+        ("machine", "Lathe 3", {"power_kw": "0"}, "or more; 0 was given"),
         ("material", "steel", {"family": "cheese"}, "not one of the available choices"),
     ],
 )

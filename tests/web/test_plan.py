@@ -31,7 +31,7 @@ def test_the_cap_is_never_passed_and_five_percent_over_is_shown(corin: Client) -
     corin.post("/jobs/Q-214/save/cuts/", {**plan_of("Q-214", CutsForm), "max_rpm": "224"})
     page = open_page("Q-214", MM)
     assert {row.rpm for row in page.reckoning.planned} == {224}
-    assert plates.cuts(page)[0].governs == "Cap of 224 governs:"
+    assert plates.cuts(page)[0].governs == "Limited by max rpm 224:"
     corin.post("/jobs/Q-214/save/cuts/", {**plan_of("Q-214", CutsForm), "max_rpm": "", "rough_speed_m_min": "60"})
     page = open_page("Q-214", MM)
     assert page.reckoning.rough_speed is not None

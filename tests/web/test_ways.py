@@ -287,7 +287,7 @@ def test_a_bore_is_added_like_the_one_shown_and_taken_out_again(corin: Client) -
     [
         ({"name": "h1", "start_mm": "1400"}, "There is already a bore H1"),
         ({"name": "H4", "start_mm": "1150"}, "H4 would overlap H3, which ends at 1200 mm"),
-        ({"name": "", "start_mm": "1400"}, "This field is required"),
+        ({"name": "", "start_mm": "1400"}, "Name is missing"),
     ],
 )
 def test_a_bore_that_does_not_fit_is_refused(corin: Client, fields: dict[str, str], says: str) -> None:

@@ -7,6 +7,7 @@ from django.contrib.auth.forms import AuthenticationForm
 from django.contrib.auth.password_validation import validate_password
 
 from gyrometra.accounts.models import User
+from gyrometra.bridge.messages import use_shop_words
 
 
 class SignInForm(AuthenticationForm):
@@ -23,6 +24,10 @@ class AccountForm(forms.Form):
 
     username = forms.CharField(label="Name", max_length=40, widget=forms.TextInput(attrs={"autocomplete": "username"}))
     password = forms.CharField(label="Password", widget=forms.PasswordInput(attrs={"autocomplete": "new-password"}))
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        use_shop_words(self)
 
     def clean_username(self) -> str:
         """Names stand once."""

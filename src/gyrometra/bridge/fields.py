@@ -11,6 +11,7 @@ from django.utils.html import format_html, format_html_join
 from django.utils.safestring import SafeString
 
 from gyrocore import InvalidInput, error_sentence, read_surface_speed
+from gyrometra.bridge.messages import use_shop_words
 from gyrometra.bridge.units import Typed, Units, is_bare
 
 #: Columns are DecimalField(12, 6).
@@ -31,6 +32,7 @@ class TypedForm(forms.Form):
                 plain.choices, plain.is_required = field.widget.choices, field.widget.is_required
                 field.widget = plain
             field.widget.attrs.setdefault("autocomplete", "off")
+        use_shop_words(self)
 
     def typed(self) -> dict[str, Typed]:
         """Every length and limit as typed, by field."""

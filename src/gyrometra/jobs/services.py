@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from datetime import date
 from decimal import Decimal
 from typing import Any
@@ -17,6 +17,7 @@ from gyrometra.bridge.units import Typed, to_decimal
 from gyrometra.crib.models import Fixture, Machine, Material
 from gyrometra.jobs.models import Bore, FoundSize, Interruption, Job, KeptAnswer, OutsideStep, Plan, SetUp
 from gyrometra.jobs.permissions import ChangedMeanwhile, lock_open, require_open
+from gyroplan.plan import plan_defaults
 
 
 class StillNeeded(Exception):
@@ -83,14 +84,15 @@ class WorkData:
 
 
 @transaction.atomic
-def create_job(*, user: User, work: WorkData) -> Job:
-    """Make a job with its set-up, bore and an empty plan."""
+def create_job(*, user: User, work: WorkData, unit: str = "mm") -> Job:
+    """Make a job with its set-up, bore and a plan that begins with figures for a bore of this size."""
     job = Job(number=work.number, made_by=user)
     _write_job(job, user, work)
     setup = SetUp(job=job)
     _write_setup(setup, work)
     _write_bore(Bore(setup=setup), work)
-    Plan.objects.create(setup=setup)
+    begins = asdict(plan_defaults(float(work.limits.upper_mm), unit))
+    Plan.objects.create(setup=setup, **{name: to_decimal(value) for name, value in begins.items()})
     return job
 
 
@@ -126,7 +128,7 @@ def remove_bore(*, user: User, bore: Bore, version: int) -> None:
     locked = lock_job(job=bore.setup.job, version=version)
     if not Bore.objects.filter(setup=bore.setup).exclude(pk=bore.pk).exists():
         raise StillNeeded("A job keeps one bore at least.")
-    if bore.cuts.exists() or bore.sizes.exists() or bore.rounds.exists():
+    if bore.cuts.exists() or bore.sizes.exists() or bore.rounds.exists() or bore.shoulder_depths.exists():
         raise StillNeeded(f"{bore.name} has entries in its logs: they must stay, and so must it.")
     bore.delete()
     _stamp(locked, user)

@@ -154,7 +154,7 @@ def _sags(line: Line | None, shown: Line | None, page: JobPage) -> list[SagCurve
         if one is None:
             continue
         inside = (one.bearings_mm[0], one.bearings_mm[-1])
-        deepest = max(abs(down) for z, down in one.response.curve if inside[0] <= z <= inside[1])
+        deepest = max((abs(down) for z, down in one.response.curve if inside[0] <= z <= inside[1]), default=0.0)
         words = f"{page.units.planned(deepest)} at worst on {len(one.bearings_mm)}"
         role = "sprung" if one is shown else "sag-over"
         curves.append(SagCurve(points=one.response.curve, bearings_mm=one.bearings_mm, words=words, role=role))

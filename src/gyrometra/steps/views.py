@@ -84,7 +84,7 @@ def new_job(request: HttpRequest) -> HttpResponse:
     units = Units(user.unit)
     form = WorkForm(request.POST or None, units=units)
     if request.method == "POST" and form.is_valid():
-        job = jobs.create_job(user=user, work=form.work())
+        job = jobs.create_job(user=user, work=form.work(), unit=form.units.unit)
         progress.keep(page_for(request, job.number))
         return redirect("step", number=job.number, step="work")
     machines = Machine.objects.filter(retired=False).exists()

@@ -8,9 +8,10 @@ from gyroplan.plan.bars import (
     response_verdict,
     worst_deflection,
 )
+from gyroplan.plan.defaults import PlanDefaults, plan_defaults
 from gyroplan.plan.loads import ROUGHING, PassLoad, distinct, loads_of
 
 __all__ = [
-    "ROUGHING", "BarVerdict", "Deflection", "Limit", "PassLoad", "distinct", "loads_of", "overhang_verdict",
-    "response_verdict", "worst_deflection",
+    "ROUGHING", "BarVerdict", "Deflection", "Limit", "PassLoad", "PlanDefaults", "distinct", "loads_of",
+    "overhang_verdict", "plan_defaults", "response_verdict", "worst_deflection",
 ]  # fmt: skip

@@ -53,7 +53,7 @@ class MachineForm(CribForm):
         decimal_places=2,
     )  # fmt: skip
     feeds_mm_rev = forms.CharField(
-        label="Feeds a turn", required=False, max_length=300, help_text="0.05; 0.08; 0.1. Empty: any feed"
+        label="Feeds per rev", required=False, max_length=300, help_text="0.05; 0.08; 0.1. Empty: any feed"
     )
     travel_mm = LengthField(label="Saddle or feed travels", required=False)
     centres_mm = LengthField(label="Max between centres", required=False, help_text="a lathe's")

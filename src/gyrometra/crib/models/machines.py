@@ -41,7 +41,7 @@ class Machine(CribItem):
     stepless = models.BooleanField(default=False)
     power_kw = models.DecimalField(max_digits=7, decimal_places=3, null=True, blank=True)
     torque_nm = models.DecimalField(max_digits=9, decimal_places=2, null=True, blank=True)
-    #: Feeds a turn, slowest first [mm]; empty where any feed can be had.
+    #: Feeds per rev, slowest first [mm]; empty where any feed can be had.
     feeds_mm_rev = models.JSONField(default=list, blank=True)
     travel_mm = mm(null=True, blank=True)
     centres_mm = mm(null=True, blank=True)

@@ -25,9 +25,7 @@ class BreaksForm(TypedForm):
         super().__init__(*args, **kwargs)
         kinds = [("", "none"), *Interruption.Kind.choices]
         for place in range(BREAK_ROWS):
-            self.fields[f"break_kind_{place}"] = forms.ChoiceField(
-                label="What breaks it", choices=kinds, required=False
-            )
+            self.fields[f"break_kind_{place}"] = forms.ChoiceField(label="Kind", choices=kinds, required=False)
             for name, label in _LENGTHS:
                 field = LengthField(label=label, required=False, positive=name != "from", least=0)
                 field.units = self.units
@@ -64,7 +62,7 @@ class BreaksForm(TypedForm):
 
     def _refuse_lone(self, place: int, values: dict[str, Any]) -> None:
         if any(value is not None for value in values.values()):
-            self.add_error(f"break_kind_{place}", "Say keyways, ports and slots there, or leave the row empty.")
+            self.add_error(f"break_kind_{place}", "Say what is there, or leave the row empty.")
 
     def _whole(self, place: int, values: dict[str, Any], length_mm: Decimal | None) -> bool:
         names = [f"break_{name}_{place}" for name in values]

@@ -16,6 +16,7 @@ from gyrocore import (
 )
 from gyrometra.bridge.choices import ChoiceOfRow
 from gyrometra.bridge.fields import LengthField, LineInput, TypedForm
+from gyrometra.bridge.messages import use_shop_words
 from gyrometra.bridge.units import Units, to_decimal
 from gyrometra.crib.models import Gauge, Indicator
 from gyrometra.cutting.models import CutEntry
@@ -53,6 +54,10 @@ class EntryForm(forms.Form):
 
     client_id = forms.UUIDField()
     source = forms.ChoiceField(choices=LogEntry.Source.choices, required=False)
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        use_shop_words(self)
 
     def clean_source(self) -> str:
         """Typed unless the page knows better."""
@@ -173,9 +178,15 @@ class SizeEntryForm(EntryForm):
 class TemperatureForm(forms.Form):
     """How warm part and gauge are, and how well that is known; 20 °C where nothing was measured."""
 
-    part_temp_c = forms.DecimalField(min_value=-20, max_value=80, max_digits=5, decimal_places=2, required=False)
-    gauge_temp_c = forms.DecimalField(min_value=-20, max_value=80, max_digits=5, decimal_places=2, required=False)
-    temp_u_c = forms.DecimalField(min_value=0, max_value=20, max_digits=5, decimal_places=2, required=False)
+    part_temp_c = forms.DecimalField(
+        label="Part, °C", min_value=-20, max_value=80, max_digits=5, decimal_places=2, required=False
+    )
+    gauge_temp_c = forms.DecimalField(
+        label="Gauge, °C", min_value=-20, max_value=80, max_digits=5, decimal_places=2, required=False
+    )
+    temp_u_c = forms.DecimalField(
+        label="Known to ±°C", min_value=0, max_value=20, max_digits=5, decimal_places=2, required=False
+    )
 
     def clean(self) -> dict[str, Any]:
         """Nothing typed is 20 °C; a warm part needs the gauge's own temperature, and both are known to a degree."""

@@ -91,10 +91,10 @@ class BarForm(PlanForm):
 
     overrun_mm = LengthField(label="Past the far end", positive=False, least=0)
     clear_mm = LengthField(label="Clear of the holder", positive=False, least=0)
-    chip_clearance_mm = LengthField(label="Room for chips", positive=False, least=0)
+    chip_clearance_mm = LengthField(label="Chip clearance per side", positive=False, least=0)
     budget_mm = LengthField(label="Allowed deflection, on radius", required=False)
     #: The same as the clearance, said as the whole overhang: what a hand drags the bar to.
-    out_mm = LengthField(label="Hang out", required=False)
+    out_mm = LengthField(label="Bar overhang", required=False)
     bar = ChoiceOfRow(Bar.objects.filter(retired=False), label="Bar", required=False)
     opening_bar = ChoiceOfRow(
         Bar.objects.filter(retired=False), label="Roughed with", required=False, empty_label="the same bar"
@@ -179,7 +179,7 @@ class LineBarForm(PlanForm):
         label="Bearings at", required=False, max_length=200, help_text="from the open face of the first bore: -80; 1280"
     )
     budget_mm = LengthField(label="Allowed deflection, on radius", required=False)
-    chip_clearance_mm = LengthField(label="Room for chips", positive=False, least=0)
+    chip_clearance_mm = LengthField(label="Chip clearance per side", positive=False, least=0)
     overrun_mm = LengthField(label="Past the far end", positive=False, least=0)
     bar = ChoiceOfRow(Bar.objects.filter(retired=False), label="Bar", required=False)
     cutter = ChoiceOfRow(Cutter.objects.filter(retired=False), label="Cutter", required=False)
@@ -252,7 +252,7 @@ class CentresBarForm(PlanForm):
     tail_mm = LengthField(label="Tail centre takes", positive=False, least=0)
     overrun_mm = LengthField(label="Clear past both ends", positive=False, least=0)
     budget_mm = LengthField(label="Allowed deflection, on radius", required=False)
-    chip_clearance_mm = LengthField(label="Room for chips", positive=False, least=0)
+    chip_clearance_mm = LengthField(label="Chip clearance per side", positive=False, least=0)
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)

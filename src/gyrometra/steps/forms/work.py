@@ -113,7 +113,9 @@ class WorkForm(BreaksForm):
     wanted = LimitsField(
         label="Finished size", required=False, help_text="72 H7, 72 +0.03/0 or 72.00-72.03; blank to fit a mating part"
     )
-    mate_mm = LengthField(label="To suit a part, measured", required=False, help_text="bearing, bush, ring or shaft")
+    mate_mm = LengthField(
+        label="To fit a mating part, measured size", required=False, help_text="bearing, bush, ring or shaft"
+    )
     play_mm = forms.CharField(
         label="Clearance wanted, on diameter", required=False, max_length=60,
         help_text="0.01 to 0.04; a press is negative",
