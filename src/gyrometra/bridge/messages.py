@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from copy import copy
+from typing import Any
 
 from django import forms
 from django.core.validators import MaxValueValidator, MinValueValidator
@@ -38,9 +40,9 @@ def _standard_messages(field: forms.Field) -> dict[str, object]:
     return found
 
 
-def _worded(validator: object, label: str) -> object:
+def _worded(validator: Callable[[Any], None], label: str) -> Callable[[Any], None]:
     for kind, words in ((MinValueValidator, _LEAST), (MaxValueValidator, _MOST)):
-        if type(validator) is kind:
+        if isinstance(validator, kind):
             own = copy(validator)
             own.message = f"{label} must be {words}"
             return own
