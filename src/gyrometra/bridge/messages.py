@@ -43,7 +43,7 @@ def _standard_messages(field: forms.Field) -> dict[str, object]:
 def _worded(validator: Callable[[Any], None], label: str) -> Callable[[Any], None]:
     for kind, words in ((MinValueValidator, _LEAST), (MaxValueValidator, _MOST)):
         if isinstance(validator, kind):
-            own = copy(validator)
+            own: Any = copy(validator)
             own.message = f"{label} must be {words}"
-            return own
+            return own  # type: ignore[no-any-return]
     return validator
