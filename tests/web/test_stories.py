@@ -22,7 +22,7 @@ def printed(state: dict[str, Any], teller: Teller) -> str:
     assert amount is not None
     if "divisions" in state["told"]:
         way = teller.page.reckoning.way_and_missing[0]
-        return f"{abs(amount) % way.divisions_per_turn:.1f}"  # type: ignore[union-attr]
+        return f"{abs(amount) % way.divisions_per_turn:.1f}".removesuffix(".0")  # type: ignore[union-attr]
     return teller.units.planned(abs(amount))
 
 

@@ -42,8 +42,8 @@ def turned_words(divisions: float, per_turn: float) -> str:
 
 
 def division_words(number: float) -> str:
-    """A number under a dial's mark."""
-    return f"{number:.1f}"
+    """A number under a dial's mark, or a count of its divisions: one way of writing it on every page."""
+    return f"{number:.1f}".removesuffix(".0")
 
 
 def setting_words(setting: Setting, units: Units) -> str:
@@ -64,7 +64,7 @@ def at_words(setting: Setting) -> str:
     """Where the dial then stands; empty without one."""
     if not isinstance(setting.way, DialWay) or setting.stands_at is None or setting.told is None:
         return ""
-    return division_words(setting.stands_at).removesuffix(".0")
+    return division_words(setting.stands_at)
 
 
 def stands_words(way: Way, stands_at: float | None, units: Units) -> str:
@@ -103,7 +103,7 @@ def figure(told: Told, way: Way, units: Units) -> tuple[str, str, str]:
     if isinstance(way, DialWay):
         divisions = told.divisions or 0.0
         split = Turns.of(divisions, way.divisions_per_turn)
-        number = f"{abs(split.odd):.1f}"
+        number = division_words(abs(split.odd))
         turns = f"{abs(split.turns)} turn{'s' if abs(split.turns) != 1 else ''} and" if split.turns else ""
         return number, " ".join(part for part in (turns, "div") if part), _hands(divisions)
     if isinstance(way, AdvanceWay):
