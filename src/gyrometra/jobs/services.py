@@ -15,6 +15,7 @@ from gyrocore import Limits
 from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Typed, to_decimal
 from gyrometra.crib.models import Fixture, Machine, Material
+from gyrometra.jobs import history
 from gyrometra.jobs.models import Bore, FoundSize, Interruption, Job, KeptAnswer, OutsideStep, Plan, SetUp
 from gyrometra.jobs.permissions import ChangedMeanwhile, lock_open, require_open
 from gyroplan.plan import plan_defaults
@@ -100,10 +101,14 @@ def create_job(*, user: User, work: WorkData, unit: str = "mm") -> Job:
 def change_work(*, user: User, bore: Bore, version: int, work: WorkData) -> Job:
     """Change what is to be bored; refused where another changed it since `version`."""
     locked = lock_job(job=bore.setup.job, version=version)
+    setup, own = SetUp.objects.get(job=locked), Bore.objects.get(pk=bore.pk)
+    was_setup, was_bore = history.work_values(setup, own)
     _write_job(locked, user, work)
-    setup = SetUp.objects.get(job=locked)
     _write_setup(setup, work)
-    _write_bore(Bore.objects.get(pk=bore.pk), work)
+    _write_bore(own, work)
+    now_setup, now_bore = history.work_values(setup, own)
+    history.record(job=locked, user=user, of="", before=was_setup, after=now_setup)
+    history.record(job=locked, user=user, of=own.name, before=was_bore, after=now_bore)
     return locked
 
 
@@ -139,11 +144,13 @@ def change_plan(*, user: User, job: Job, version: int, values: Mapping[str, Any]
     """Change figures of the plan, on `job` itself too; refused where another changed it since `version`."""
     lock_job(job=job, version=version)
     plan = job.setup.plan
+    before = history.values_of(plan)
     for name, value in values.items():
         setattr(plan, name, value)
     kept = {name: entry for name, entry in plan.typed.items() if name not in values}
     plan.typed = {**kept, **typed}
     plan.save()
+    history.record(job=job, user=user, of="", before=before, after=history.values_of(plan))
     _stamp(job, user)
 
 

@@ -19,7 +19,7 @@ from gyrometra.inspection.models import DepthReading, SizeReading
 from gyrometra.jobs.in_bearings import Line, line_at, one_more
 from gyrometra.jobs.in_centres import Centres, centres_of
 from gyrometra.jobs.in_head import HoleFit, holes_of
-from gyrometra.jobs.models import Bore, Job, KeptAnswer
+from gyrometra.jobs.models import Bore, Job, JobChange, KeptAnswer
 from gyrometra.jobs.reckon import Reckoning
 from gyrometra.truing.models import Between, Round
 from gyrometra.truing.rounds import RoundView, Truing, between_of, rounds_of, runout_of, truing_of
@@ -304,6 +304,11 @@ class JobPage:
     def proven(self) -> list[Proven]:
         """Surface speeds that cut well in this material with this cutter."""
         return self.shared.proven
+
+    @cached_property
+    def changes(self) -> list[JobChange]:
+        """What was changed of the work and its plan, oldest first."""
+        return list(self.job.changes.select_related("by"))
 
     @cached_property
     def kept_answers(self) -> list[KeptAnswer]:

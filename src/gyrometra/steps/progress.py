@@ -317,6 +317,17 @@ def _with_piece(station: Station, piece: int) -> Station:
     return replace(station, values={**station.values, "piece": piece})
 
 
+#: How stations are written; those of an older make are worked out anew when the database is brought up to date.
+MADE = 2
+
+
+def keep_those_of_an_older_make() -> None:
+    """Work out the stations of every job that an older make of the product has written."""
+    for number, kept in list(Job.objects.values_list("number", "stations")):
+        if kept.get("made") != MADE:
+            keep(open_page(number, Units()))
+
+
 def keep(page: JobPage) -> None:
     """Write the stations and the next action on the job, for the rail and the bench."""
     page = in_hand(page)
@@ -326,6 +337,7 @@ def keep(page: JobPage) -> None:
         following = replace(following, values={**following.values, "piece": page.piece})
         found = [_with_piece(station, page.piece) for station in found]
     page.job.stations = {
+        "made": MADE,
         "steps": [asdict(station) for station in found],
         "next": asdict(following),
     }

@@ -15,6 +15,7 @@ from gyrometra.accounts.people import member
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Cutter, Gauge, Head, Indicator, Machine
 from gyrometra.jobs import services as jobs
+from gyrometra.jobs.history import change_words
 from gyrometra.jobs.models import Job
 from gyrometra.jobs.permissions import ChangedMeanwhile, JobClosed, can_sign_verdict
 from gyrometra.steps import plates, progress, scenes
@@ -100,6 +101,10 @@ def step(request: HttpRequest, number: str, step: str) -> HttpResponse:
     return STEP_VIEWS[step](request, page_for(request, number), {})
 
 
+#: So many changes are listed on Work, the newest first.
+CHANGES_SHOWN = 30
+
+
 def _work(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
     form = extra.pop("form", None) or WorkForm(
         units=page.units, initial=work_initial(page.bore, page.units), bore=page.bore
@@ -111,6 +116,10 @@ def _work(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRes
         "bore_form": BoreForm(units=page.units, like=page.bore),
         "ways": plates.ways(page),
         "packing": plates.packing_words(page),
+        "changes": [
+            {"at": one.at, "by": one.by.username, "words": change_words(one, page.units)}
+            for one in reversed(page.changes[-CHANGES_SHOWN:])
+        ],
     }
     return show(request, page, "work", {**shown, **extra})
 

@@ -2,10 +2,10 @@
 
 from gyrometra.jobs.models.bore import Bore, FoundSize, Interruption, OutsideStep
 from gyrometra.jobs.models.job import Job, SetUp
-from gyrometra.jobs.models.logs import KeptAnswer, LogEntry, LogQuerySet, SignOff
+from gyrometra.jobs.models.logs import JobChange, KeptAnswer, LogEntry, LogQuerySet, SignOff
 from gyrometra.jobs.models.plan import Plan
 
 __all__ = [
-    "Bore", "FoundSize", "Interruption", "Job", "KeptAnswer", "LogEntry", "LogQuerySet", "OutsideStep",
+    "Bore", "FoundSize", "Interruption", "Job", "JobChange", "KeptAnswer", "LogEntry", "LogQuerySet", "OutsideStep",
     "Plan", "SetUp", "SignOff",
 ]  # fmt: skip

@@ -21,7 +21,7 @@ class LogQuerySet(models.QuerySet[Any]):
 class LogEntry(models.Model):
     """Append-only: who, when, how it came; a correction is a new entry that supersedes.
 
-    The database refuses to change or delete a row (see each app's second migration), and
+    The database refuses to change or delete a row (see `bridge.append_only`), and
     `client_id` stores an entry that was sent twice once.
     """
 
@@ -58,6 +58,24 @@ class KeptAnswer(LogEntry):
 
     def __str__(self) -> str:
         return f"{self.title}: {self.answer}"
+
+
+class JobChange(models.Model):
+    """What was changed of the work or its plan, from what to what: limits widened after measuring leave a trace."""
+
+    job = models.ForeignKey(Job, on_delete=models.PROTECT, related_name="changes")
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+    #: The bore that it is about; empty for the set-up and its plan.
+    of = models.CharField(max_length=40, blank=True)
+    #: field -> [before, after], both as text; lengths in millimetres.
+    changes = models.JSONField()
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return f"{self.of}: {', '.join(self.changes)}"
 
 
 class SignOff(models.Model):

@@ -6,9 +6,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
+from django.utils.timezone import localtime
+
 from gyrocore import sentence
 from gyrometra.bridge.units import Units
 from gyrometra.inspection.judged import Judged, Limit, worst_word
+from gyrometra.jobs.history import change_words, limits_changed
 from gyrometra.steps import progress_words
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.true import cells, planned, reading_hint
@@ -65,6 +68,7 @@ def check(page: JobPage) -> dict[str, Any]:
         "piece_rows": piece_rows(page),
         "sides": [line for line in (_target_line(page), _alike_line(page)) if line],
         "conflict": _conflict(page),
+        "moved_limits": _moved_limits(page),
         "shoulder": [units.measured(r.value_mm, r.gauge.resolution_mm) for r in judged.depths],
         "history": [
             {"pk": r.pk, "z": units.length(r.z_mm), "angle": f"{r.angle_deg:.0f}°", "who": r.by.username, "at": r.at,
@@ -72,6 +76,18 @@ def check(page: JobPage) -> dict[str, Any]:
             for r in judged.readings[-12:]
         ],
     }  # fmt: skip
+
+
+def _moved_limits(page: JobPage) -> list[str]:
+    """Limits that were changed after the first size was logged: said beside the verdict, with who did it."""
+    first = min((r.at for r in page.judged.readings), default=None)
+    if first is None:
+        return []
+    return [
+        f"{one.by.username}, {localtime(one.at):%d %b %H:%M}: {change_words(one, page.units)}"
+        for one in page.changes
+        if one.at > first and one.of == page.bore.name and limits_changed(one)
+    ]
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -1,0 +1,72 @@
+"""What was changed of a job, from what to what, and how that is told."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from decimal import Decimal
+from typing import Any
+
+from django.db import models
+
+from gyrometra.accounts.models import User
+from gyrometra.bridge.units import Units
+from gyrometra.jobs.models import Bore, Job, JobChange, SetUp
+
+#: Limits of a bore by name, as they are told.
+LIMITS = {
+    "lower_mm": "bottom limit", "upper_mm": "top limit", "runout_limit_mm": "run-out limit (TIR)",
+    "roundness_limit_mm": "roundness limit", "taper_limit_mm": "taper limit",
+    "depth_lower_mm": "least shoulder depth", "depth_upper_mm": "largest shoulder depth",
+}  # fmt: skip
+_LEFT_OUT = ("typed", "place", "setup", "job")
+
+Values = dict[str, str]
+
+
+def values_of(row: models.Model) -> Values:
+    """Every figure of a row as text."""
+    fields = [field for field in row._meta.concrete_fields if field.name not in _LEFT_OUT and not field.primary_key]
+    return {field.name: _text(getattr(row, field.attname)) for field in fields}
+
+
+def work_values(setup: SetUp, bore: Bore) -> tuple[Values, Values]:
+    """The set-up's figures, and the bore's with the sizes as found."""
+    found = "; ".join(f"{_text(size.z_mm)}: {_text(size.diameter_mm)}" for size in bore.found.all())
+    return values_of(setup), {**values_of(bore), "found": found}
+
+
+def record(*, job: Job, user: User, of: str, before: Mapping[str, str], after: Mapping[str, str]) -> None:
+    """Store what is different; nothing where nothing is."""
+    changes = {name: [before.get(name, ""), text] for name, text in after.items() if before.get(name, "") != text}
+    if changes:
+        JobChange.objects.create(job=job, by=user, of=of, changes=changes)
+
+
+def change_words(change: JobChange, units: Units) -> str:
+    """One change in the reader's unit."""
+    parts = [f"{_name(name)} {_shown(name, old, units)} to {_shown(name, new, units)}"
+             for name, (old, new) in change.changes.items()]  # fmt: skip
+    return f"{change.of + ': ' if change.of else ''}{', '.join(parts)}"
+
+
+def limits_changed(change: JobChange) -> bool:
+    """Whether a limit is among what was changed."""
+    return any(name in LIMITS for name in change.changes)
+
+
+def _name(field: str) -> str:
+    return LIMITS.get(field, field.removesuffix("_mm").removesuffix("_id").replace("_", " "))
+
+
+def _shown(field: str, text: str, units: Units) -> str:
+    if not text:
+        return "none"
+    if field.endswith("_mm") and field != "bearings_mm":
+        return f"{units.fine(float(text))} {units.label}"
+    return text
+
+
+def _text(value: Any) -> str:
+    if value is None:
+        return ""
+    return f"{value.normalize():f}" if isinstance(value, Decimal) else str(value)
