@@ -60,7 +60,7 @@ from gyrocore.planning.line_response import (
     one_more_bearing_mm,
 )
 from gyrocore.planning.overhang import BarData, BarSection, Overhang, OverhangLimit, overhang
-from gyrocore.planning.pass_plan import Pass, PassPlan, PassRules, pass_plan
+from gyrocore.planning.pass_plan import Pass, PassPlan, PassRules, equal_passes, pass_plan
 from gyrocore.planning.passes_left import Cutting, passes_left
 from gyrocore.planning.pilot import Guidance, GuidedBore, pilot_guidance
 from gyrocore.planning.pockets import Pocket, Pockets, speeds_in_pockets
@@ -96,7 +96,8 @@ __all__ = [
     "Verdict", "Warmth", "WorkOnSaddle", "bar_kind", "bar_kinds", "bar_mass_kg", "bar_out", "bar_response",
     "between_centres", "bore_form", "build_beam", "cautions", "choose_bar", "clean_text", "close_round",
     "closing_allowance_mm", "cut_time", "cutter_advance", "cutting_force", "eased_speed_m_min",
-    "elastic_passes", "error_sentence", "feet_min", "finish", "first_cut_depths", "fit", "fit_of", "fit_with_part",
+    "elastic_passes", "equal_passes", "error_sentence", "feet_min", "finish", "first_cut_depths", "fit", "fit_of",
+    "fit_with_part",
     "four_jaw_flats", "head_dial", "head_range", "judge_at_most", "length_words", "limits_to_suit",
     "line_bar_layout", "line_of_bores", "line_response", "material", "materials", "measurement", "method", "methods",
     "middle_stiffness_n_mm", "nearest_common", "next_cut", "note", "one_more_bearing_mm", "over_bar", "overhang",

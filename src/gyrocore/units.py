@@ -10,6 +10,7 @@ import re
 from dataclasses import dataclass
 from fractions import Fraction
 
+from gyrocore.checks import require_finite
 from gyrocore.errors import InvalidInput
 from gyrocore.notes import Note, note
 
@@ -285,5 +286,6 @@ def read_surface_speed(text: str, unit: str) -> float:
 
 
 def feet_min(speed_m_min: float) -> float:
-    """A surface speed in feet a minute [m/min] -> [ft/min]."""
+    """A surface speed in feet a minute [m/min] -> [ft/min]; raises InvalidInput where it is not finite."""
+    require_finite(speed_m_min=speed_m_min)
     return speed_m_min * _FEET_PER_METRE

@@ -4,8 +4,11 @@ from __future__ import annotations
 
 from math import pi
 
-from gyrocore.checks import require_not_negative, require_positive
+from gyrocore.checks import require_between, require_not_negative, require_positive
 from gyrocore.errors import InvalidInput
+
+#: Any bar's lengths lie between these, and no power of them overflows [mm].
+_LENGTHS_MM = (1e-6, 1e9)
 
 
 def second_moment_mm4(diameter_mm: float, inner_diameter_mm: float = 0.0) -> float:
@@ -35,6 +38,7 @@ def second_moment_mm4(diameter_mm: float, inner_diameter_mm: float = 0.0) -> flo
     125664
     """
     require_positive(diameter_mm=diameter_mm)
+    require_between(*_LENGTHS_MM, diameter_mm=diameter_mm)
     require_not_negative(inner_diameter_mm=inner_diameter_mm)
     if inner_diameter_mm >= diameter_mm:
         raise InvalidInput("inner_diameter_mm", "not_under", given=inner_diameter_mm, allowed=diameter_mm)
@@ -68,6 +72,7 @@ def middle_stiffness_n_mm(bending_n_mm2: float, span_mm: float) -> float:
     5735
     """
     require_positive(bending_n_mm2=bending_n_mm2, span_mm=span_mm)
+    require_between(*_LENGTHS_MM, span_mm=span_mm)
     return 48 * bending_n_mm2 / span_mm**3
 
 

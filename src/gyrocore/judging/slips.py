@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from gyrocore.checks import TOLERANCE, require_finite, require_not_negative
+from gyrocore.checks import TOLERANCE, require_finite, require_not_negative, require_positive
 
 #: A change this near to twice or half the commanded one is suspect (issue of the first slice:
 #: the larger of 0.02 mm and three times the scatter of one cut).
@@ -70,7 +70,7 @@ def unit_slip(*, value_mm: float, expected_mm: float, band: float = 0.2) -> Slip
     ----------
     value_mm : as read [mm]
     expected_mm : about what it should be, over 0 [mm]
-    band : relative distance from exactly 25.4 that still counts
+    band : relative distance from exactly 25.4 that still counts, over 0
 
     Returns
     -------
@@ -91,6 +91,7 @@ def unit_slip(*, value_mm: float, expected_mm: float, band: float = 0.2) -> Slip
     'inch_as_mm'
     """
     require_finite(value_mm=value_mm, expected_mm=expected_mm)
+    require_positive(band=band)
     for kind, likely in (
         ("inch_as_mm", value_mm * _MM_PER_INCH),
         ("mm_as_inch", value_mm / _MM_PER_INCH),

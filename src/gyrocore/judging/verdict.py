@@ -126,6 +126,8 @@ def judge_at_most(*, found_mm: float, allowed_mm: float, expanded_mm: float = 0.
     'undecided-high'
     """
     require_not_negative(found_mm=found_mm, allowed_mm=allowed_mm, expanded_mm=expanded_mm)
+    if rule not in ("guarded", "simple"):
+        raise InvalidInput("rule", "not_a_rule", given=rule)
     room = allowed_mm - found_mm
     guard = expanded_mm if rule == "guarded" else 0.0
     return AtMost(verdict=_call(float("inf"), room, guard), room_mm=room)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from math import ceil, isfinite, log
 
 from gyrocore.checks import require_not_negative, require_positive, require_whole
 from gyrocore.errors import InvalidInput
@@ -10,6 +11,8 @@ from gyrocore.notes import Note, note
 
 #: More passes than anyone runs; a longer list would only be noughts.
 MOST_PASSES = 1000
+#: Past this many passes a bore never gets round.
+_NEVER = 1e6
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -104,7 +107,7 @@ def passes_until_round(*, ratio: float, runout_mm: float, allowed_mm: float) -> 
 
     References
     ----------
-    The law of `elastic_passes`, counted pass by pass.
+    The law of `elastic_passes`: ratio^n x run-out <= allowed, the least whole n.
 
     Examples
     --------
@@ -115,8 +118,13 @@ def passes_until_round(*, ratio: float, runout_mm: float, allowed_mm: float) -> 
     require_not_negative(runout_mm=runout_mm)
     if ratio >= 1:
         raise InvalidInput("ratio", "not_under", given=ratio, allowed=1)
-    count = 1
-    left = runout_mm * ratio
-    while left > allowed_mm:
-        count, left = count + 1, left * ratio
+    if runout_mm * ratio <= allowed_mm:
+        return 1
+    # ratio^n runout <= allowed; the nearest whole n is held against the law itself, since logarithms round
+    wanted = log(allowed_mm / runout_mm) / log(ratio)
+    if not isfinite(wanted) or wanted > _NEVER:
+        raise InvalidInput("ratio", "never_round", given=ratio)
+    count = max(1, ceil(wanted) - 1)
+    while runout_mm * ratio**count > allowed_mm:
+        count += 1
     return count

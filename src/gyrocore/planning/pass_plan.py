@@ -9,6 +9,9 @@ from gyrocore.checks import TOLERANCE, require_not_negative, require_positive, r
 from gyrocore.errors import InvalidInput
 from gyrocore.notes import Note, note
 
+#: More equal cuts than anyone runs.
+MOST_EQUAL = 1000
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PassRules:
@@ -49,6 +52,46 @@ class _Depths:
     rough: tuple[float, ...]
     finish: tuple[float, ...]
     note: Note
+
+
+def equal_passes(*, start_diameter_mm: float, aim_diameter_mm: float, depth_mm: float) -> tuple[Pass, ...]:
+    """Share a stock among the fewest equal cuts, none deeper than `depth_mm`.
+
+    Parameters
+    ----------
+    start_diameter_mm, aim_diameter_mm : the aim over the start, both over 0 [mm]
+    depth_mm : deepest cut, on radius, over 0 [mm]
+
+    Returns
+    -------
+    passes, all `rough` and alike
+
+    Raises
+    ------
+    InvalidInput
+        At the field that is out of its bounds; more than a thousand passes are refused.
+
+    References
+    ----------
+    Shop practice: cuts alike, so that the bar bends alike.
+
+    Examples
+    --------
+    >>> [p.diameter_mm for p in equal_passes(start_diameter_mm=68, aim_diameter_mm=70, depth_mm=0.5)]
+    [69.0, 70.0]
+    """
+    require_positive(start_diameter_mm=start_diameter_mm, aim_diameter_mm=aim_diameter_mm, depth_mm=depth_mm)
+    if aim_diameter_mm <= start_diameter_mm:
+        raise InvalidInput("aim_diameter_mm", "not_over_start", given=aim_diameter_mm, allowed=start_diameter_mm)
+    radial = (aim_diameter_mm - start_diameter_mm) / 2
+    count = max(1, ceil(radial / depth_mm - TOLERANCE))
+    if count > MOST_EQUAL:
+        raise InvalidInput("depth_mm", "too_many_passes", given=depth_mm, allowed=radial / MOST_EQUAL)
+    step = radial / count
+    return tuple(
+        Pass(number=n, kind="rough", depth_mm=step, diameter_mm=start_diameter_mm + 2 * n * step, measure_after=False)
+        for n in range(1, count + 1)
+    )
 
 
 def pass_plan(*, start_diameter_mm: float, aim_diameter_mm: float, rules: PassRules) -> PassPlan:

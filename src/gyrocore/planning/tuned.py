@@ -69,8 +69,8 @@ def tuning(*, points: Sequence[TunedPoint], overhang_mm: float, stands_turns: fl
     for place, point in enumerate(points):
         require_positive(**{f"points.{place}.overhang_mm": point.overhang_mm})
         require_not_negative(**{f"points.{place}.turns": point.turns})
-    here = next((p for p in points if abs(p.overhang_mm - overhang_mm) <= SAME_MM), None)
-    if here is not None:
+    here = min(points, key=lambda p: abs(p.overhang_mm - overhang_mm))
+    if abs(here.overhang_mm - overhang_mm) <= SAME_MM:
         move = None if stands_turns is None else here.turns - stands_turns
         return Tuning(turns=here.turns, move_turns=move, before=here, after=here, notes=(note("tuned_here"),))
     below = [p for p in points if p.overhang_mm < overhang_mm]

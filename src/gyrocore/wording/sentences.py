@@ -117,6 +117,9 @@ ERRORS: dict[str, str] = {
     "unlike_lengths": "There are {given} readings for {allowed} places; give one for each.",
     "not_a_surface": "The surface is outside or inside; {given} was given.",
     "not_two_pairs": "Four jaws in two opposite pairs are needed; these {given} are not.",
+    "never_round": "Each pass would leave {given} of the run-out: no number of passes makes the bore round.",
+    "too_many_passes": "Cuts of {given} would be more than a thousand passes: {allowed} at least.",
+    "which_dial": "Choose the machine: a move in divisions is that of its own dial.",
     "not_a_rule": "The rule is guarded or simple; {given} was given.",
 }
 

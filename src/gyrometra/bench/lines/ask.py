@@ -11,11 +11,14 @@ from gyrometra.bench.lines.cutting import material_named
 from gyrometra.bridge.units import Units
 
 _NUMBER = r"[-+−]?(?:\d+(?:[.,]\d+)?|[.,]\d+)"
-_UNIT = r"(?:\s?(?:thou|tenths?|hundredths? mm|microns?|um|µm|mm|cm|inch(?:es)?|in|[\"″”])(?![a-z]))?"
+_UNIT = (
+    r"(?:\s?(?:thou|tenths?|hundredths? mm|microns?|um|µm|mm|cm|inch(?:es)?|in|ft/min|fpm|sfm|m/min|tpi|"
+    r"[\"″”])(?![a-z]))?"
+)
 #: A length as people write it inside a sentence: whole and fraction belong together.
 _SIZE = re.compile(rf"(?:\d+[ -])?\d+/\d+{_UNIT}|{_NUMBER}{_UNIT}", re.IGNORECASE)
 #: Words that only separate figures.
-_JOINING = re.compile(r"\b(?:over|at|from|to|for|of|and|x|mm/rev|rpm|m/min|out)\b", re.IGNORECASE)
+_JOINING = re.compile(r"\b(?:over|at|from|to|for|of|and|x|mm/rev|rpm|out)\b", re.IGNORECASE)
 
 
 class NotUnderstood(Exception):
@@ -38,14 +41,38 @@ def understand(text: str, units: Units) -> Asked:
     """Which line is meant, with which figures; raises NotUnderstood."""
     asked = " ".join(text.split())
     first, _, rest = asked.partition(" ")
+    if _is_sum(asked):
+        return Asked(LINES["sum"], {"sum": asked})
     for line in LINES.values():
         if first.lower() in line.verbs:
-            return _limits(rest) if line.key == "limits" else _filled(line, rest)
+            return _verb(line, rest, units)
     if _is_limits(asked):
         return _limits(asked)
     if _is_length(asked, units):
         return Asked(LINES["convert"], {"length": asked})
     raise NotUnderstood(f"{_short(asked)} is not understood. Write it like {_examples()}.")
+
+
+def _is_sum(text: str) -> bool:
+    """Lengths with a plus or a minus between them, spaces on both sides."""
+    return bool(re.match(rf"^(?:\d+[ -])?(?:\d+/\d+|{_NUMBER}){_UNIT}\s+[-+−]\s+\S", text, re.IGNORECASE)) and bool(
+        re.search(r"\s[-+−]\s", text)
+    )
+
+
+def _verb(line: type[Line], rest: str, units: Units) -> Asked:
+    if line.key == "sum":
+        return Asked(line, {"sum": rest})
+    if line.key != "limits":
+        return _filled(line, rest)
+    pieces = rest.replace(",", " ").split()
+    if len(pieces) == _PAIR and all(_is_length(piece, units) for piece in pieces):
+        return _filled(LINES["play"], rest)
+    return _limits(rest)
+
+
+#: A bore and a shaft, both measured.
+_PAIR = 2
 
 
 def _is_limits(text: str) -> bool:

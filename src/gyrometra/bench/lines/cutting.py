@@ -2,20 +2,21 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from typing import Any
 
 from django import forms
 
 from gyrocore import (
     InvalidInput,
-    PassRules,
     bar_kind,
     bar_kinds,
     cut_time,
+    equal_passes,
     finish,
     head_dial,
     over_bar,
-    pass_plan,
+    read_surface_speed,
     sentence,
     spindle_speed,
 )
@@ -53,7 +54,7 @@ class SpeedLine(MachineLine):
     core_fields = {"diameter_mm": "diameter", "surface_speed_m_min": "at"}
 
     diameter = LengthField(label="Ø")
-    at = forms.CharField(label="m/min or material", max_length=40)
+    at = forms.CharField(label="surface speed or material", max_length=40)
     machine = ChoiceOfRow(Machine.objects.none(), label="Machine", empty_label="no machine")
 
     def clean_at(self) -> tuple[float, str] | None:
@@ -61,10 +62,8 @@ class SpeedLine(MachineLine):
         text = str(self.cleaned_data.get("at") or "").strip()
         if not text:
             return None
-        try:
-            return float(text.replace(",", ".")), "as you gave it"
-        except ValueError:
-            pass
+        with suppress(InvalidInput):
+            return read_surface_speed(text, self.units.unit), "as you gave it"
         made_of = "hss" if text.lower().endswith(" hss") else "carbide"
         found = material_named(text[: -len(" hss")] if made_of == "hss" else text)
         if found is None:
@@ -85,7 +84,7 @@ class SpeedLine(MachineLine):
         words = [f"exact {found.exact_rpm:.0f}, four-times rule {found.rule_of_thumb_rpm:.0f}"]
         if machine:
             words.insert(0, f"lever {lever} = {found.set_rpm:.0f}" if lever else f"{machine} has {found.set_rpm:.0f}")
-        inputs = [("diameter", self.shown(self.value("diameter"))), ("surface speed", f"{speed:g} m/min")]
+        inputs = [("diameter", self.shown(self.value("diameter"))), ("surface speed", self.units.surface_speed(speed))]
         return Answer(
             figure=f"{found.set_rpm:.0f}", unit="rpm", words=words,
             because=self.because("n = 1000 v / (pi D), down to a speed the machine has", inputs, source),
@@ -107,7 +106,7 @@ class CutterLine(Line):
         found = over_bar(bar_diameter_mm=bar, cutting_diameter_mm=cut)
         return Answer(
             figure=self.units.planned(found.reading_mm), unit=self.units.label,
-            words=["micrometer over bar and point", f"point {self.shown(found.protrusion_mm)} above the bar"],
+            words=["micrometer over bar and tip", f"tip {self.shown(found.protrusion_mm)} above the bar"],
             because=self.because("reading = (bar + cut) / 2",
                                  [("bar", self.shown(bar)), ("cut", self.shown(cut))],
                                  "Derived from the two radii; only where the bar turns about its own centre."),
@@ -152,25 +151,23 @@ class PassesLine(Line):
     deep = LengthField(label="deepest, radial")
 
     def answer(self) -> Answer:
-        rules = PassRules(rough_depth_mm=self.value("deep"), finish_depth_mm=min(0.2, self.value("deep")))
-        plan = pass_plan(start_diameter_mm=self.value("now"), aim_diameter_mm=self.value("want"), rules=rules)
-        words = [sentence(n, self.units.unit) for n in plan.notes[:1]]
+        passes = equal_passes(
+            start_diameter_mm=self.value("now"), aim_diameter_mm=self.value("want"), depth_mm=self.value("deep")
+        )
+        stock = self.value("want") - self.value("now")
         return Answer(
-            figure=str(len(plan.passes)), unit="passes",
-            words=[*words, f"last to Ø{self.units.planned(plan.passes[-1].diameter_mm)}, "
-                           f"{self.shown(plan.stock_mm)} off in all"],
-            because=self.because("two equal finish cuts of 0.2 mm, the rest in the fewest equal cuts",
-                                 [(f"pass {p.number}, {p.kind}",
-                                   f"{self.units.planned(p.depth_mm)} to Ø{self.units.planned(p.diameter_mm)}")
-                                  for p in plan.passes],
-                                 "Shop practice: the last cuts alike so that the bar bends alike."),
+            figure=str(len(passes)), unit="passes" if len(passes) > 1 else "pass",
+            words=[f"each {self.shown(passes[0].depth_mm)} deep, on radius", f"{self.shown(stock)} off in all"],
+            because=self.because("the fewest equal cuts, none deeper than that; finish cuts are planned in a job",
+                                 [(f"pass {p.number}", f"to Ø{self.units.planned(p.diameter_mm)}") for p in passes],
+                                 "Shop practice: cuts alike, so that the bar bends alike."),
         )  # fmt: skip
 
 
 class DialLine(MachineLine):
     """Turns and divisions of a machine's own dial."""
 
-    key, title, verbs = "dial", "Dial", ("dial", "head")
+    key, title, verbs = "dial", "Dial", ("dial",)
     sizes, example = ("have", "want"), "dial 71.215 71.615"
     core_fields = {"measured_diameter_mm": "have", "target_diameter_mm": "want"}
 
@@ -180,9 +177,10 @@ class DialLine(MachineLine):
 
     def answer(self) -> Answer:
         lathes = self.fields["machine"].queryset.filter(kind=Machine.Kind.LATHE)  # type: ignore[attr-defined]
-        machine = self.cleaned_data["machine"] or lathes.first()
+        offered = list(lathes[:2])
+        machine = self.cleaned_data["machine"] or (offered[0] if len(offered) == 1 else None)
         if machine is None or machine.dial is None:
-            raise InvalidInput("machine", "no_dial" if machine else "missing")
+            raise InvalidInput("machine", "no_dial" if machine else "which_dial")
         move = head_dial(
             measured_diameter_mm=self.value("have"), target_diameter_mm=self.value("want"), dial=machine.dial
         )

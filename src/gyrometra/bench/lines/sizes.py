@@ -63,7 +63,7 @@ class LimitsLine(Line):
     def answer(self) -> Answer:
         hole, shaft = str(self.cleaned_data["hole"]), str(self.cleaned_data["shaft"] or "")
         try:
-            limits = read_limits(hole)
+            limits = read_limits(hole, unit=self.units.unit)
         except InvalidInput as error:
             raise InvalidInput("hole", error.code, given=error.given, allowed=error.allowed, **error.values) from None
         found = fit(hole=hole, shaft=with_nominal(shaft, limits)) if shaft.strip() else None
@@ -138,7 +138,7 @@ class TaperLine(Line):
         way = "outward" if found.move_mm > 0 else "inward"
         return Answer(
             figure=self.units.planned(abs(found.move_mm)), unit=self.units.label,
-            words=[f"{way}, {self.units.plain(lever)} past the pivot",
+            words=[f"{way}, {self.units.plain(lever)} past the pivot; the taper is taken on diameter",
                    f"the wall runs out {abs(found.angle_mm_m):.3f} mm a metre on radius"],
             because=self.because("move = - taper / 2 / over x lever",
                                  [("taper on diameter, grows with depth", self.shown(taper)),
