@@ -9,8 +9,8 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 from fractions import Fraction
+from math import isfinite
 
-from gyrocore.checks import require_finite
 from gyrocore.errors import InvalidInput
 from gyrocore.notes import Note, note
 
@@ -287,5 +287,6 @@ def read_surface_speed(text: str, unit: str) -> float:
 
 def feet_min(speed_m_min: float) -> float:
     """A surface speed in feet a minute [m/min] -> [ft/min]; raises InvalidInput where it is not finite."""
-    require_finite(speed_m_min=speed_m_min)
+    if not isfinite(speed_m_min):
+        raise InvalidInput("speed_m_min", "not_finite", given=speed_m_min)
     return speed_m_min * _FEET_PER_METRE

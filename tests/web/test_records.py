@@ -76,3 +76,17 @@ def test_every_role_that_is_drawn_has_its_style_on_paper(db: None) -> None:
             if shape.kind == "path":
                 assert known.get(f"r-{shape.role}"), shape.role
     assert not any(re.search(r"var\(", value) for style in known.values() for value in style.values())
+
+
+def test_a_stranger_can_work_from_the_sheet(corin: Client) -> None:
+    """Finished size and limits, bore as found, bar, cutter, method, holding, author; what was measured stands in."""
+    text = corin.get("/jobs/Q-214/sheet/").content.decode()
+    for said in ("72.000 to 72.030", "target 72.015", "≤ 0.020", "found, 120 deep <b>68.400", "Bar 7 Ø40, 165 out",
+                 "Bit 3, nose R0.4", "held in a four-jaw chuck", "71.196", "Set up by"):  # fmt: skip
+        assert said in text, said
+
+
+def test_the_sheet_of_a_signed_job_carries_its_verdict(corin: Client) -> None:
+    text = corin.get("/jobs/Q-198/sheet/").content.decode()
+    assert "In limits. Signed by dagny" in text
+    assert "Set up by" not in text

@@ -30,6 +30,7 @@ def _context(page: JobPage) -> dict[str, Any]:
         {
             "bore": one.bore,
             "wanted": one.wanted_words(),
+            "finished": plates.finished_bore(one),
             "rows": plates.pass_rows(one),
             "totals": plates.cut_totals(one),
         }
@@ -44,6 +45,8 @@ def _context(page: JobPage) -> dict[str, Any]:
         "many": len(bores) > 1,
         "minutes": f"{sum(t for t in times if t):.1f}" if all(times) else "",
         "plates": plates.sheet_plates(page),
+        "title": plates.title_block(page),
+        "signed": plates.signed_words(page),
         "band": scenes.bar_scenes(page)[1][1],
         "facts": plates.sheet_facts(page),
         "holes": plates.hole_rows(page),

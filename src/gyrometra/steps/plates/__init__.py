@@ -9,7 +9,14 @@ from gyrometra.steps.plates.cuts import cut_totals, cuts, pass_rows
 from gyrometra.steps.plates.head import hole_rows
 from gyrometra.steps.plates.line import line_table
 from gyrometra.steps.plates.setting import dial_words
-from gyrometra.steps.plates.sheet import packing_words, sheet_facts, sheet_plates
+from gyrometra.steps.plates.sheet import (
+    finished_bore,
+    packing_words,
+    sheet_facts,
+    sheet_plates,
+    signed_words,
+    title_block,
+)
 from gyrometra.steps.plates.true import round_initial, true
 from gyrometra.steps.plates.ways import ways
 from gyrometra.steps.plates.work import work
@@ -26,6 +33,7 @@ __all__ = [
     "cut_totals",
     "cuts",
     "dial_words",
+    "finished_bore",
     "first_waiting",
     "ghost_rail",
     "guards_due",
@@ -39,7 +47,9 @@ __all__ = [
     "round_initial",
     "sheet_facts",
     "sheet_plates",
+    "signed_words",
     "size_act",
+    "title_block",
     "true",
     "tuning_line",
     "verdict_plate",

@@ -31,6 +31,8 @@ class PassLine:
     minutes: str
     measure: bool
     done: bool
+    #: What it measured; empty where it was not measured.
+    came: str = ""
 
 
 def pass_rows(page: JobPage) -> list[PassLine]:
@@ -86,7 +88,13 @@ def _pass_line(rows: Sequence[PlannedPass], page: JobPage) -> PassLine:
         minutes=f"{sum(times):.1f}" if times else "",
         measure=last.cut.measure_after,
         done=last.cut.number <= len(page.reckoning.done),
+        came=_came(last.cut.number, page),
     )  # fmt: skip
+
+
+def _came(number: int, page: JobPage) -> str:
+    cut = next((one for one in page.reckoning.done if one.number == number), None)
+    return "" if cut is None or cut.measured_mm is None else page.units.planned(cut.measured_mm)
 
 
 def _setting_words(row: PlannedPass, page: JobPage) -> str:

@@ -2,6 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from django.utils.timezone import localtime
+
+from gyrometra.steps import progress_words
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.bar import bar
 from gyrometra.steps.plates.base import Plate
@@ -14,6 +20,80 @@ def sheet_plates(page: JobPage) -> list[Plate]:
     for plate in [*bar(page), *cuts(page)]:
         seen.setdefault(f"{plate.number} {plate.unit}" if plate.number else plate.label, plate)
     return list(seen.values())
+
+
+@dataclass(frozen=True, kw_only=True)
+class FinishedBore:
+    """What a bore must become, what it is now, and what was measured."""
+
+    name: str
+    wanted: str
+    limits: str
+    target: str
+    asked: Sequence[tuple[str, str]]
+    found: Sequence[tuple[str, str]]
+    #: Depths and directions to measure at, with what was measured there.
+    depths: Sequence[str]
+    grid: Sequence[tuple[str, Sequence[str]]]
+
+
+def title_block(page: JobPage) -> list[tuple[str, str]]:
+    """What a stranger needs first: the work, the machine, the tools, who planned it."""
+    job, reckoning, units = page.job, page.reckoning, page.units
+    setup, bar, cutter = job.setup, reckoning.bar, reckoning.cutter
+    bar_words = ""
+    if bar is not None:
+        out = f", {units.length(reckoning.out_mm)} out" if reckoning.out_mm and setup.way.bar_in == "holder" else ""
+        bar_words = f"{bar.name} Ø{units.plain(bar.diameter_mm)}{out}"
+    head = setup.plan.head
+    rows = [
+        ("Material", str(job.material)), ("Quantity", str(job.quantity)),
+        ("Due", f"{job.due_on:%d %b %Y}" if job.due_on else ""),
+        ("Author", job.made_by.username if job.made_by else ""),
+        ("Revision", f"{job.version}, {localtime(job.changed_at):%d %b %Y}"),
+        ("Machine", str(setup.machine)), ("Boring method", setup.way.label), ("Holding", setup.way.holding),
+        ("Set true to", setup.get_reference_display()), ("Bar", bar_words), ("Head", str(head) if head else ""),
+        ("Cutter", f"{cutter}, nose R{units.plain(cutter.nose_radius_mm)}" if cutter else ""),
+    ]  # fmt: skip
+    return [(name, words) for name, words in rows if words]
+
+
+def finished_bore(page: JobPage) -> FinishedBore:
+    """One bore's finished size, its limits, and the bore as found."""
+    bore, units = page.bore, page.units
+    asked = [("Run-out (TIR)", bore.runout_limit_mm), ("Roundness", bore.roundness_limit_mm),
+             ("Taper over the bore, on Ø", bore.taper_limit_mm)]  # fmt: skip
+    depth = [("Shoulder depth", f"{units.plain(bore.depth_lower_mm)} to {units.plain(bore.depth_upper_mm or 0)}")
+             ] if bore.depth_lower_mm is not None else []  # fmt: skip
+    stations = page.judged.stations_mm or [float(one.z_mm) for one in bore.found.all()]
+    angles = sorted({place.angle_deg for place in page.judged.places}) or [0.0, 90.0]
+    return FinishedBore(
+        name=bore.name, wanted=f"Ø{page.wanted_words()}",
+        limits=f"{units.planned(bore.lower_mm)} to {units.planned(bore.upper_mm)}",
+        target=f"target {units.planned(bore.aim_mm)}",
+        asked=[*((name, f"≤ {units.planned(value)}") for name, value in asked if value is not None), *depth],
+        found=[(f"found, {units.length(one.z_mm)} deep", units.planned(one.diameter_mm)) for one in bore.found.all()],
+        depths=[units.length(z) for z in stations],
+        grid=[(f"{angle:.0f}°", [_measured(page, z, angle) for z in stations]) for angle in angles],
+    )  # fmt: skip
+
+
+def _measured(page: JobPage, z_mm: float, angle_deg: float) -> str:
+    place = page.judged.place(z_mm, angle_deg)
+    return "" if place is None else page.units.planned(place.value_mm)
+
+
+def signed_words(page: JobPage) -> str:
+    """The verdict of a signed job; empty before."""
+    signoff = getattr(page.job, "signoff", None)
+    if signoff is None:
+        return ""
+    word = progress_words.VERDICT_WORDS.get(str(signoff.verdict.get("word", "")), "Signed")
+    reason = signoff.verdict.get("reason", "")
+    return (
+        f"{word}. Signed by {signoff.by.username}, {localtime(signoff.at):%d %b %Y %H:%M}."
+        + (f" Accepted by concession: {reason}" if reason else "")
+    )  # fmt: skip
 
 
 def packing_words(page: JobPage) -> str:
