@@ -48,8 +48,9 @@ def loads_of(
 
     Notes
     -----
-    On radius: a roughing pass a quarter of the depth of the next pass; a finish pass a quarter of the tolerance, six
-    tenths where the pass before it is alike (a finish pass, within a quarter as deep) and measured.
+    On radius: a roughing pass a quarter of the depth of the next pass, and so a finish pass that is measured and has
+    another after it, which takes its spring off; the last one a quarter of the tolerance, six tenths where the pass
+    before it is alike (a finish pass, within a quarter as deep) and measured.
 
     References
     ----------
@@ -74,6 +75,8 @@ def _budget(
         return NEXT_SHARE * after.depth_mm, "next"
     if own_mm is not None:
         return own_mm, "own"
+    if one.measure_after and after is not None and after.kind == "finish":
+        return max(SPRING_SHARE * tolerance_mm, NEXT_SHARE * after.depth_mm), "next"
     if before is not None and _alike(one, before):
         return ALIKE_SHARE * tolerance_mm, "alike"
     return SPRING_SHARE * tolerance_mm, "tolerance"
