@@ -9,27 +9,27 @@ from gyrodraw.scene import Scene
 
 
 def convergence_chart(
-    totals: Sequence[tuple[int, float, str, bool]], limit_mm: float, limit_words: str,
+    totals: Sequence[tuple[int, float, str, bool]], limit: float, limit_words: str,
     expected: tuple[float, str] | None = None, width: float = 270, height: float = 200,
 ) -> Scene:  # fmt: skip
-    """Draw rounds (number, total reading, words, void) and the expected next one."""
+    """Draw rounds (number, reading, words, void) and the expected next one; figures in the reader's unit."""
     scene = Scene(width, height, "Run-out by round against the limit")
-    values = [max(t, 1e-4) for _, t, _, _ in totals] + [limit_mm]
+    values = [max(t, 1e-5) for _, t, _, _ in totals] + [limit]
     if expected:
-        values.append(max(expected[0], 1e-4))
+        values.append(max(expected[0], 1e-5))
     low, high = floor(log10(min(values)) - 0.05), ceil(log10(max(values)) + 0.05)
     left, right, top, bottom = 46.0, width - 30, 16.0, height - 26
 
     def y(value: float) -> float:
         return bottom - (log10(max(value, 10.0**low)) - low) / (high - low) * (bottom - top)
 
-    scene.rect((left, y(limit_mm)), (right, bottom), "limit-zone")
+    scene.rect((left, y(limit)), (right, bottom), "limit-zone")
     for decade in range(low, high + 1):
         at = y(10.0**decade)
         scene.line((left, at), (right, at), "grid")
         scene.text((left - 6, at + 5), f"{10.0**decade:g}", "small", "end")
-    scene.line((left, y(limit_mm)), (right, y(limit_mm)), "limit-line")
-    scene.text((left + 4, y(limit_mm) + 18), limit_words, "words-ok")
+    scene.line((left, y(limit)), (right, y(limit)), "limit-line")
+    scene.text((left + 4, y(limit) + 18), limit_words, "words-ok")
     count = max(len(totals) + (1 if expected else 0), 2)
     step = (right - left - 20) / (count - 1)
     points = [(left + 8 + n * step, y(total)) for n, (_, total, _, _) in enumerate(totals)]

@@ -107,7 +107,7 @@ def test_a_change_is_kept_with_what_it_was(dagny: Client) -> None:
     assert (change.by.username, change.what) == ("dagny", "changed")
     assert change.fields == {"diameter_mm": ["40", "39.98"], "notes": ["", "worn at the tip"]}
     text = dagny.get(f"/crib/bar/{bar.pk}/").content.decode()
-    assert "changed: Diameter, measured 40 to 39.98; Notes empty to worn at the tip" in text
+    assert "changed: Diameter, measured 40 mm to 39.98 mm; Notes empty to worn at the tip" in text
     assert "dagny, put in" in text
     with pytest.raises(DatabaseError), transaction.atomic():
         CribChange.objects.all().delete()

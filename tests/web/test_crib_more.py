@@ -39,7 +39,7 @@ def test_a_material_is_changed_on_its_page_and_reaches_the_jobs(
     assert "is in the crib" in text
     assert open_page("Q-214", MM).reckoning.finish_speed.exact_rpm == pytest.approx(40_000 / 3.14159265 / 72.015)  # type: ignore[union-attr]
     page = dagny.get(f"/crib/material/{iron.pk}/").content.decode()
-    assert "Carbide, finishing, m/min 90 to 40" in page, "the history says what it was"
+    assert "Carbide, finishing, surface speed 90 m/min to 40 m/min" in page, "the history says what it was"
     assert "Used by" in page
     assert "Q-214" in page
     assert b"Used by" not in dagny.post(f"/crib/material/{iron.pk}/retire/", follow=True).content

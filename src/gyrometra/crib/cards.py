@@ -161,8 +161,10 @@ def _material(item: Material, units: Units) -> str:
     hard = f", {item.hardness}" if item.hardness else ""
     return (
         f"{item.get_family_display()}{hard}; kc1.1 {_short(item.kc11_mpa)} MPa, mc {_short(item.mc)}; carbide "
-        f"{_short(item.carbide_rough_m_min)} to {_short(item.carbide_finish_m_min)} m/min, high-speed steel "
-        f"{_short(item.hss_rough_m_min)} to {_short(item.hss_finish_m_min)}; {_short(item.expansion_um_m_k)} µm/(m K)"
+        f"{units.surface_speed(item.carbide_rough_m_min)} to {units.surface_speed(item.carbide_finish_m_min)}, "
+        f"high-speed steel {units.surface_speed(item.hss_rough_m_min)} to "
+        f"{units.surface_speed(item.hss_finish_m_min)}; "
+        f"{_short(item.expansion_um_m_k)} µm/(m K)"
     )
 
 

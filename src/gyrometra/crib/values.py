@@ -6,7 +6,7 @@ from datetime import date
 from decimal import Decimal
 from typing import Any
 
-from gyrometra.bridge.fields import LengthField
+from gyrometra.bridge.fields import LengthField, SurfaceSpeedField
 from gyrometra.bridge.units import Units
 from gyrometra.crib.forms import FORMS, CribForm
 from gyrometra.crib.models import CribChange, CribItem, Head, Machine
@@ -53,6 +53,8 @@ def initial_of(item: CribItem, form_class: type[CribForm], units: Units) -> dict
     for name, field in form_class.base_fields.items():
         if isinstance(field, LengthField):
             shown[name] = units.shown(getattr(item, name), item.typed.get(name))
+        elif isinstance(field, SurfaceSpeedField):
+            shown[name] = units.surface_speed(getattr(item, name))
         else:
             lines = lines_of(item, name, units)
             value = getattr(item, name)
@@ -61,19 +63,28 @@ def initial_of(item: CribItem, form_class: type[CribForm], units: Units) -> dict
     return shown
 
 
-def change_words(change: CribChange) -> str:
-    """`changed: Diameter, measured 40 to 39.98`."""
+def change_words(change: CribChange, units: Units) -> str:
+    """`changed: Diameter, measured 40 mm to 39.98 mm`, in the reader's unit."""
     if change.what == "check":
         return f"check: {change.fields['check'][1]}"
     if change.what != "changed":
         return change.what
     fields = FORMS[change.kind].base_fields
     parts = [
-        f"{fields[name].label} {before or 'empty'} to {after or 'empty'}"
+        f"{fields[name].label} {_told(fields[name], before, units)} to {_told(fields[name], after, units)}"
         for name in field_names(change.kind)
         for before, after in ([change.fields[name]] if name in change.fields else [])
     ]
     return f"changed: {'; '.join(parts)}"
+
+
+def _told(field: Any, text: str, units: Units) -> str:
+    """A stored figure in the reader's unit; a file and the history hold millimetres."""
+    if not text:
+        return "empty"
+    if isinstance(field, LengthField):
+        return f"{units.fine(float(text))} {units.label}"
+    return units.surface_speed(float(text)) if isinstance(field, SurfaceSpeedField) else text
 
 
 def plain_of(item: CribItem) -> dict[str, str]:

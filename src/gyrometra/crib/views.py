@@ -52,7 +52,7 @@ def edit(request: HttpRequest, kind: str, pk: int | None = None) -> HttpResponse
     if pk:
         context |= {
             "used": used_by(item),
-            "history": [(change, change_words(change)) for change in history_of(kind, item)],
+            "history": [(change, change_words(change, units)) for change in history_of(kind, item)],
         }
     return render(request, "crib/edit.html", context)
 

@@ -339,11 +339,12 @@ def chart_scene(page: JobPage) -> Scene | None:
     closed = [view for view in page.rounds if view.stands and view.off_centre_mm is not None]
     if not closed:
         return None
-    limit = page.runout_to_true_mm / 2
+    limit, unit_mm = page.runout_to_true_mm / 2, 1.0 if units.unit == "mm" else 25.4
     rows = [
-        (v.round.number, v.off_centre_mm or 0.0, units.planned(v.off_centre_mm or 0.0), False) for v in closed[-6:]
+        (v.round.number, (v.off_centre_mm or 0.0) / unit_mm, units.planned(v.off_centre_mm or 0.0), False)
+        for v in closed[-6:]
     ]  # fmt: skip
-    return convergence_chart(rows, limit, f"limit {units.planned(limit)}", None)
+    return convergence_chart(rows, limit / unit_mm, f"limit {units.planned(limit)}", None)
 
 
 def check_scenes(page: JobPage, angles: tuple[float, float]) -> list[tuple[str, Scene]]:

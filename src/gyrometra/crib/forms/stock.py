@@ -7,15 +7,13 @@ from decimal import Decimal
 from django import forms
 
 from gyrocore import materials
-from gyrometra.bridge.fields import LengthField
+from gyrometra.bridge.fields import LengthField, SurfaceSpeedField
 from gyrometra.crib.forms.base import CribForm
 from gyrometra.crib.models import Fixture, Material
 
 
-def _speed(label: str) -> forms.DecimalField:
-    return forms.DecimalField(
-        label=f"{label}, m/min", min_value=Decimal("0.1"), max_value=2000, max_digits=7, decimal_places=2
-    )
+def _speed(label: str) -> SurfaceSpeedField:
+    return SurfaceSpeedField(label=f"{label}, surface speed")
 
 
 class MaterialForm(CribForm):
