@@ -129,14 +129,20 @@ def _fill_bench(wanted: int) -> None:
         bore.save()
 
 
-def page_times() -> list[tuple[str, float]]:
-    """Server time of each main page with the demo shop."""
+def page_times() -> list[tuple[str, float, int]]:
+    """Server time and queries of each main page with the demo shop."""
     client = Client()
     client.force_login(User.objects.get(username="dagny"))
     paths = ["/", *(f"/jobs/Q-214/{s}/" for s in ("work", "bar", "cuts", "true", "bore")), "/jobs/Q-198/check/",
              "/jobs/Q-214/sheet/", "/jobs/Q-221/bar/", "/jobs/Q-221/bore/", "/jobs/Q-228/bar/", "/jobs/Q-230/bore/",
              "/lines/", "/ask/?q=64+H7", "/crib/"]  # fmt: skip
-    return [(path, median_ms(lambda path=path: client.get(path), 20)) for path in paths]  # type: ignore[misc]
+    found = []
+    for path in paths:
+        with CaptureQueriesContext(connection) as queries:
+            client.get(path)
+            asked = len(queries)
+        found.append((path, median_ms(lambda path=path: client.get(path), 20), asked))  # type: ignore[misc]
+    return found
 
 
 def sweep_ratio() -> tuple[float, float]:
@@ -161,8 +167,8 @@ def main() -> None:
     print(f"re-work of a line bar  {ours:8.2f} ms   bare view with one query {bare:7.3f} ms   ratio {ours / bare:6.1f}")
     ours, bare = beam_ratio()
     print(f"bar on three bearings  {ours:8.3f} ms   numpy solve, same size   {bare:7.3f} ms   ratio {ours / bare:6.1f}")
-    for path, ms in page_times():
-        print(f"page {path:20s} {ms:8.1f} ms")
+    for path, ms, asked in page_times():
+        print(f"page {path:20s} {ms:8.1f} ms in {asked:2d} queries")
     few, many = bench_growth()
     print(f"bench, 20 jobs {few[0]:.1f} ms in {few[1]} queries; 2,000 jobs {many[0]:.1f} ms in {many[1]} queries; "
           f"ratio {many[0] / few[0]:.2f}")  # fmt: skip

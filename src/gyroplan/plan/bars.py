@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from gyrocore import BarData, BarSection, EdgeInCut, Note, Overhang, cutting_force, overhang, stability
 from gyrocore.checks import TOLERANCE
@@ -63,10 +64,7 @@ def overhang_verdict(
     ----------
     `gyrocore.overhang`, its `state`; core contract.
     """
-    answers = [
-        (load, overhang(bar=bar, cut=load.cut, budget_mm=load.budget_mm, needed_mm=out_mm, data=data))
-        for load in distinct(loads)
-    ]
+    answers = [(load, _overhang(bar, data, load, out_mm)) for load in distinct(loads)]
     if not answers:
         return None
     limits = tuple(_least(name, answers) for name in ("rule", "deflection", "chatter", "certain"))
@@ -83,6 +81,12 @@ def overhang_verdict(
         governing=governs.criterion,
         notes=_notes(answers, governs),
     )
+
+
+@lru_cache(maxsize=4096)
+def _overhang(bar: BarSection, data: BarData, load: PassLoad, out_mm: float | None) -> Overhang:
+    """The same bar under the same cut is asked again by the list, the plate, the drawing and the rail."""
+    return overhang(bar=bar, cut=load.cut, budget_mm=load.budget_mm, needed_mm=out_mm, data=data)
 
 
 def _least(name: str, answers: Sequence[tuple[PassLoad, Overhang]]) -> Limit:
@@ -129,6 +133,7 @@ def response_verdict(
     return min(answers, key=lambda one: _URGENT.index(one.state))
 
 
+@lru_cache(maxsize=4096)
 def _answer(stiffness_n_mm: float, frequency_hz: float, damping: float, load: PassLoad) -> BarVerdict:
     force = cutting_force(load.cut)
     spring = abs(force.radial_n) / stiffness_n_mm
