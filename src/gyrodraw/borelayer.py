@@ -51,7 +51,7 @@ def bore_band(part: Part, inside: InBore, line: PassLine, detail: Detail | None,
         for place, words in enumerate((line.zoom_words or "on Ø, to scale").split("\n")):
             scene.text((24, rule_y + 50 + 17 * place), words, "label")
     elif line.zoom_words and not line.over_words:
-        scene.text((width - 12, rule_y + 16), line.zoom_words.replace("\n", " "), "small", "end")
+        scene.text((12, scene.height - 6), line.zoom_words.replace("\n", " "), "small")
     draw_pass_line(scene, line, rule_y + (42 if narrow else 46), left, width - (36 if narrow else 84))
     return scene
 

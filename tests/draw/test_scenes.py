@@ -119,6 +119,10 @@ LADDER = PassLine(
 )  # fmt: skip
 OVER = replace(LADDER, known_mm=72.06, from_mm=71.95, zoom_words="on Ø, the last\n0.110 to scale",
                over_words="0.030 over", size_words="72.060 ±0.004")  # fmt: skip
+ZOOMED = replace(LADDER, known_mm=71.196, from_mm=70.99, zoom_words="on Ø, the last\n1.043 to scale",
+                 rungs=[Rung(number=3, at_mm=71.196, above="Ø71.215", below="came out 71.196", state="done"),
+                        Rung(number=4, at_mm=71.606, above="Ø71.606", below="this pass", state="now"),
+                        Rung(number=5, at_mm=72.015, above="Ø72.015")])  # fmt: skip
 INSIDE = InBore(what="bar", bar_mm=40, words="Bar 7 · 165 out", length_words="140 to go")
 GAUGE = InBore(what="gauge", bar_mm=1, words="Bore gauge 50-100", length_words="140", size_words="Ø72.060",
                size_state="bad", note_words="±0.004")  # fmt: skip
@@ -171,6 +175,7 @@ def scenes(width: float) -> list[Scene]:
         cuts_band(PART, SHELLS, "140", width),
         bore_band(PART, INSIDE, LADDER, DETAIL, width),
         bore_band(PART, GAUGE, OVER, None, width),
+        bore_band(PART, GAUGE, ZOOMED, None, width),
         check_band(WALLS, width),
         dial_face(FACE, min(width, 460), 372 if width > 600 else 320),
         dial_face(TABLE, min(width, 460), 372 if width > 600 else 320),
