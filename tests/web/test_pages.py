@@ -100,3 +100,10 @@ def test_the_sheet_prints_what_the_plan_says(corin: Client) -> None:
     assert "23.5 div out" in text
     assert text.count("not permission") == 1
     assert text.count("Indicator, stylus and keys out") == 1
+
+
+@pytest.mark.parametrize("path", ["/sign-in/", "/jobs/Q-214/bore/", "/static/css/base.css"])
+def test_pages_and_files_leave_compressed(corin: Client, path: str) -> None:
+    answer = corin.get(path, headers={"Accept-Encoding": "gzip"})
+    assert answer.status_code in (200, 302)
+    assert answer.status_code == 302 or answer.headers["Content-Encoding"] == "gzip"
