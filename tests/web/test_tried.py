@@ -7,7 +7,9 @@ import pytest
 from django.test import Client
 
 from gyrometra.bridge.units import Units
-from gyrometra.crib.models import Indicator, Machine
+from gyrometra.crib.forms.tools import BarForm
+from gyrometra.crib.models import Bar, Indicator, Machine
+from gyrometra.crib.values import initial_of
 from gyrometra.jobs.models import Bore, Job
 from gyrometra.steps import plates
 from gyrometra.steps.forms import LineBarForm, WorkForm, work_initial
@@ -204,3 +206,21 @@ def test_e7_small_bores_plan_untouched(corin: Client) -> None:
 def test_log_of_an_unplanned_pass_is_refused_by_name(corin: Client) -> None:
     text = log(corin, "Q-214", "cut", number=9)
     assert "Not saved" in text
+
+
+def test_e5_a_damped_bar_off_its_tuning_damps_as_plain_steel(corin: Client) -> None:
+    bar = Bar.objects.get(name="Bar 14, tuned")
+    out, turns = bar.tuned[0]
+    bar.tuned_turns = turns
+    assert bar.damping_at(out) == bar.damping
+    assert bar.damping_at(out + 37) < bar.damping, "its table has no such overhang"
+    bar.tuned_turns = turns + 1
+    assert bar.damping_at(out) < bar.damping, "it stands at other turns"
+
+
+def test_e5_a_table_typed_the_wrong_way_round_is_refused(dagny: Client) -> None:
+    bar = Bar.objects.get(name="Bar 14, tuned")
+    shown = initial_of(bar, BarForm, MM)
+    fields = {name: "" if value is None else value for name, value in shown.items()}
+    text = dagny.post(f"/crib/bar/{bar.pk}/", {**fields, "tuned": "2.5 300"}).content.decode()
+    assert "The overhang comes first" in text

@@ -87,7 +87,7 @@ class BarInWork(CuttingPlan):
         if out_mm is None or not loads:
             return None
         found: BarVerdict | None = self._try(
-            "overhang", lambda: overhang_verdict(bar.section_at(out_mm), bar.own_data, loads, out_mm)
+            "overhang", lambda: overhang_verdict(bar.section_at(out_mm), bar.data_at(out_mm), loads, out_mm)
         )
         return found
 
@@ -180,10 +180,11 @@ class BarInWork(CuttingPlan):
         frequency = self.frequency_hz
         if bar is None or edge is None or cut is None or stiffness is None or frequency is None:
             return None
+        damping = bar.damping_at(self.out_mm or 0.0)
         return self._try(
             "chatter",
             lambda: stability(
-                stiffness_n_mm=stiffness, damping_ratio=bar.damping, natural_frequency_hz=frequency,
+                stiffness_n_mm=stiffness, damping_ratio=damping, natural_frequency_hz=frequency,
                 depth_mm=cut.depth_mm, edge=edge,
             ),
         )  # fmt: skip

@@ -116,6 +116,8 @@ class BarForm(CribForm):
         places = [out for out, _ in points]
         if len(set(places)) < len(places):
             raise forms.ValidationError("An overhang stands in the table twice.")
+        if any(turns > out for out, turns in points):
+            raise forms.ValidationError("The overhang comes first, then the turns: 300 2.5. Here it is the other way.")
         return sorted(points)
 
     def clean_tilt_deg(self) -> Decimal:

@@ -74,6 +74,10 @@ def _bar_out(segments: tuple[Segment, ...], material: BarMaterial) -> BarOut:
     return bar_out(segments=segments, material=material)
 
 
+#: A damper that stands this near to its turns is tuned.
+_TURNED = 0.05
+
+
 class Bar(CribItem):
     """A boring bar: held by its shank, in a boring head's hole, or in bearings."""
 
@@ -145,10 +149,15 @@ class Bar(CribItem):
         made_of = BarMaterial(youngs_modulus_gpa=kind.youngs_modulus_gpa, density_kg_m3=kind.density_kg_m3)
         return _bar_out(tuple(segments_out(steps, shank, out_mm)), made_of)
 
-    @property
-    def own_data(self) -> BarData:
+    def damping_at(self, out_mm: float) -> float:
+        """Its damping standing out so far: a bar whose damper is not tuned for it damps as plain steel does."""
+        found = self.tuning_at(out_mm)
+        off = found is not None and (found.turns is None or abs(found.move_turns or 0.0) > _TURNED)
+        return bar_kind("steel").damping_ratio if off else self.damping
+
+    def data_at(self, out_mm: float) -> BarData:
         """What the shop knows better of this bar than its kind says."""
-        return BarData(damping_ratio=self.damping)
+        return BarData(damping_ratio=self.damping_at(out_mm))
 
     def tuning_at(self, out_mm: float) -> Tuning | None:
         """What its owner's table says at an overhang; None where it has no table."""

@@ -74,13 +74,14 @@ def _stiffness(way: Method, bar: Bar, page: JobPage) -> float:
 
 
 def _minutes(machine: Machine, page: JobPage) -> float | None:
-    """All passes of this bore at the speeds that this machine has, under feed."""
+    """All passes of this bore at the speeds that this machine has under its cap, under feed."""
     reckoning, total = page.reckoning, 0.0
+    caps = [float(cap) for cap in (machine.unbalanced_max_rpm, reckoning.plan.max_rpm) if cap]
     for row in reckoning.planned:
         speed = reckoning.surface_speed("rough" if row.is_roughing else "finish")
         if speed is None:
             return None
-        found = machine_speed(machine, row.cut.diameter_mm, speed)
+        found = machine_speed(machine, row.cut.diameter_mm, speed, min(caps, default=None))
         time = cut_time(length_mm=float(page.bore.length_mm), feed_mm_rev=row.feed_mm_rev, rpm=found.set_rpm,
                         overrun_mm=reckoning.overrun_mm)  # fmt: skip
         total += time.minutes
