@@ -107,3 +107,6 @@ def test_pages_and_files_leave_compressed(corin: Client, path: str) -> None:
     answer = corin.get(path, headers={"Accept-Encoding": "gzip"})
     assert answer.status_code in (200, 302)
     assert answer.status_code == 302 or answer.headers["Content-Encoding"] == "gzip"
+    if answer.streaming:
+        assert b"".join(answer.streaming_content)
+    answer.close()
