@@ -6,6 +6,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
+from gyrometra.cutting.models import CutEntry
 from gyrometra.truing.models import Reading
 
 pytestmark = pytest.mark.browser
@@ -176,3 +177,39 @@ def test_the_bar_is_dragged_and_its_limits_follow(page: Page, live_server: Any, 
     page.keyboard.press("PageDown")
     page.keyboard.press("ArrowUp")
     expect(page.locator(".dp .big").first).to_have_text(re.compile(rf"^{before - 9}"))
+
+
+def test_a_request_that_fails_says_so_at_what_was_pressed(page: Page, live_server: Any, shop: None) -> None:
+    sign_in(page, live_server.url)
+    page.goto(f"{live_server.url}/jobs/Q-214/bore/?to=set")
+    for box in page.locator("input[name=guard]").all():
+        box.check()
+    page.route("**/cut/set/**", lambda route: route.abort())
+    page.click("#set-pass")
+    expect(page.locator(".actform .notsaved")).to_have_text("Not saved: offline. Press again.")
+    page.unroute("**/cut/set/**")
+    page.route("**/cut/set/**", lambda route: route.fulfill(status=500, body="broken"))
+    page.click("#set-pass")
+    expect(page.locator(".actform .notsaved")).to_have_text("Not saved: the server answered 500. Press again.")
+    page.unroute("**/cut/set/**")
+    page.click("#set-pass")
+    expect(page.locator("#cut-pass")).to_be_visible()
+
+
+def test_a_half_typed_size_is_never_logged_by_itself(page: Page, live_server: Any, shop: None) -> None:
+    """A remark is on its way, slowly, while a size is being typed: the size stays in its field, unlogged."""
+    sign_in(page, live_server.url)
+    page.goto(f"{live_server.url}/jobs/Q-214/bore/")
+    before = CutEntry.objects.filter(kind="size").count()
+
+    def slowly(route: Any) -> None:
+        page.locator("#size").press_sequentially("71.2")
+        route.continue_()
+
+    page.route("**/cut/remark/**", slowly)
+    page.locator("[name=sound][value=quiet]").check()
+    with page.expect_response(lambda answer: "/cut/remark/" in answer.url):
+        page.locator("[name=look][value=clean]").check()
+    page.wait_for_load_state("networkidle")
+    expect(page.locator(".taken tbody tr")).to_have_count(3)
+    assert CutEntry.objects.filter(kind="size").count() == before

@@ -190,11 +190,6 @@ class Truing:
         """The newest round that was closed and valid, whether or not something was moved since."""
         return next((view for view in reversed(self.rounds) if view.stands), None)
 
-    @property
-    def is_true(self) -> bool:
-        """Whether the work stands true enough."""
-        return self.standing is not None and self.standing.within
-
 
 def rounds_of(setup: SetUp, limits_mm: Mapping[int | None, float]) -> list[RoundView]:
     """All rounds of a set-up, for truing and for the check, oldest first; two queries however many.

@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 import re
-from math import pi
 from typing import Any
 
 from django import forms
 
-from gyrocore import InvalidInput, head_dial
+from gyrocore import InvalidInput, head_dial, surface_speed_m_min
 from gyrometra.bench.lines.answer import Answer, Line, NumberField
 from gyrometra.bridge.choices import ChoiceOfRow
 from gyrometra.bridge.fields import LengthField
@@ -201,7 +200,7 @@ class SurfaceLine(Line):
     rpm = NumberField(label="rpm", min_value=0)
 
     def answer(self) -> Answer:
-        speed = pi * self.value("diameter") * self.value("rpm") / 1000
+        speed = surface_speed_m_min(self.value("diameter"), self.value("rpm"))
         figure, _, unit = self.units.surface_speed(speed).partition(" ")
         return Answer(
             figure=figure, unit=unit, words=[f"at Ø{self.units.plain(self.value('diameter'))}"],
