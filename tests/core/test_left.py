@@ -23,7 +23,6 @@ from gyrocore import (
     pilot_guidance,
     power_check,
     segments_out,
-    speeds_in_pockets,
     surface_speed_m_min,
     tuning,
 )
@@ -104,18 +103,6 @@ def test_power_is_torque_times_turns() -> None:
 def test_power_needs_a_speed() -> None:
     with pytest.raises(InvalidInput):
         power_check(cut=Cut(kc11_mpa=1100, mc=0.25, depth_mm=2, feed_mm_rev=0.2), drive=Drive(power_w=3000))
-
-
-def test_pockets_lie_where_whole_waves_fit_a_turn() -> None:
-    found = speeds_in_pockets(natural_frequency_hz=100, spindle_speeds_rpm=[300, 590, 760, 1000, 1200, 6100])
-    assert [(p.lobe, p.speed_rpm) for p in found.pockets] == [(1, 6100), (5, 1200), (6, 1000), (8, 760), (10, 590)]
-    assert found.pockets[0].beside_share == pytest.approx(6100 / 6000 - 1)
-    slow = speeds_in_pockets(natural_frequency_hz=1050, spindle_speeds_rpm=[45, 900])
-    assert slow.pockets == ()
-    assert slow.notes[0].code == "pockets_too_close"
-    any_speed = speeds_in_pockets(natural_frequency_hz=100, spindle_speeds_rpm=[900, 2500], stepless=True)
-    assert [p.speed_rpm for p in any_speed.pockets] == pytest.approx([2000, 1500, 1200, 1000])
-    assert speeds_in_pockets(natural_frequency_hz=100, spindle_speeds_rpm=[4000]).notes[0].code == "no_pocket_near"
 
 
 def test_a_stepped_bar_is_as_stiff_as_the_sum_of_its_parts_bends() -> None:

@@ -187,12 +187,16 @@ def test_a_feed_is_one_that_the_machine_has(corin: Client) -> None:
 
 
 def test_speeds_in_a_pocket_are_named(corin: Client) -> None:
-    assert "changing the speed will not cure chatter here" in plates.cut_totals(open_page("Q-214", MM))["pockets"]
+    assert "chatters at any speed" in plates.cut_totals(open_page("Q-214", MM))["pockets"]
     machine = Machine.objects.get(name="Lathe 3")
-    machine.speeds.create(lever="D", rpm=Decimal(6300))
+    Bar.objects.filter(name="Bar 7").update(diameter_mm=28)
+    assert "Changing the speed will not cure chatter here" in plates.cut_totals(open_page("Q-214", MM))["pockets"]
+    found = open_page("Q-214", MM).reckoning
+    assert found.frequency_hz is not None
+    machine.speeds.create(lever="D", rpm=Decimal(round(60 * found.frequency_hz / 4)))
     words = plates.cut_totals(open_page("Q-214", MM))["pockets"]
-    assert "1 of the machine's speeds lie in a pocket" in words
-    assert "6300 rpm" in words
+    assert "begins deeper: 1 of the machine's." in words
+    assert f"{60 * found.frequency_hz / 4:.0f} rpm " in words
 
 
 def test_old_entries_without_a_kind_are_read_as_planned(corin: Client) -> None:
@@ -241,15 +245,18 @@ def test_a_touch_is_taken_back_like_any_entry(corin: Client) -> None:
 
 def test_the_depth_where_chatter_begins_is_said(db: None) -> None:
     """The overhang at which this depth begins to chatter, and whether it does at this overhang, are one law."""
-    assert "No depth up to ten times this cut chatters." in plates.cut_totals(open_page("Q-214", MM))["pockets"]
+    assert (
+        "No depth up to ten times this cut chatters at any speed."
+        in plates.cut_totals(open_page("Q-214", MM))["pockets"]
+    )
     Bar.objects.filter(name="Bar 7").update(diameter_mm=28)
     page = open_page("Q-214", MM)
-    found, out = page.reckoning.chatter, page.reckoning.overhung
+    found, out = page.reckoning.pockets, page.reckoning.overhung
     assert found is not None
-    assert found.limit_depth_mm is not None
+    assert found.least_limit_mm is not None
     assert out is not None
     limit = next(one.at_mm for one in out.limits if one.criterion == "chatter")
     assert limit is not None
     assert limit < 165
-    assert found.limit_depth_mm <= (72.015 - 71.196) / 4, "past the limit on the ruler, and past it in depth"
-    assert f"Chatter begins at {found.limit_depth_mm:.3f} deep." in plates.cut_totals(page)["pockets"]
+    assert found.least_limit_mm <= (72.015 - 71.196) / 4, "past the limit on the ruler, and past it in depth"
+    assert f"chatter begins at {MM.about(found.least_limit_mm)} deep." in plates.cut_totals(page)["pockets"]

@@ -202,9 +202,8 @@ NOTES: dict[str, str] = {
     "drive_holds": "The cut takes {percent} % of the machine's {governs}.",
     "drive_too_weak": "The cut takes {percent} % of the machine's {governs}: shallower, finer feed or slower.",
     "power_at_spindle": "Power at the spindle; gearing losses and a worn edge come on top.",
-    "pockets_found": "{count} of the machine's speeds lie in a pocket between chatter lobes.",
-    "pockets_too_close": "All speeds lie under {from_rpm} rpm, where changing the speed will not cure chatter here.",
-    "no_pocket_near": "No speed of the machine lies in a pocket; they begin at {from_rpm} rpm.",
+    "pockets_found": "Speeds at which chatter begins deeper: {count} of the machine's.",
+    "no_pocket": "Changing the speed will not cure chatter here: at no speed of the machine does it begin a fifth deeper.",
     "tuned_here": "The owner's table has this overhang.",
     "not_in_table": "The owner's table has no point at {overhang_mm}: nothing is guessed between its points. Hang it out to one of them.",
     # between centres, pilot bar

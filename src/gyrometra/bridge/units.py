@@ -3,12 +3,16 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Callable
 from dataclasses import dataclass
 from decimal import Decimal
 from math import ceil, floor, log10
 from typing import TypedDict
 
 from gyrocore import Limits, clean_text, feet_min, length_words, read_length, read_limits
+
+#: How far a stored figure may lie beside a typed one, in thousandths of the last place shown.
+_STORED = 1e-3
 
 
 class Typed(TypedDict):
@@ -32,6 +36,28 @@ class Units:
     def planned(self, value_mm: float | Decimal) -> str:
         """A planned size: 0.001 mm or 0.0001 in."""
         return length_words(float(value_mm), self.unit, digits=3 if self.unit == "mm" else 4)
+
+    def lowest(self, value_mm: float | Decimal) -> str:
+        """A bottom limit, rounded inward: never under what it stands for."""
+        return self._inward(value_mm, ceil, -1)
+
+    def highest(self, value_mm: float | Decimal) -> str:
+        """A top limit, or one of form, rounded inward: never over what it stands for."""
+        return self._inward(value_mm, floor, 1)
+
+    def _inward(self, value_mm: float | Decimal, toward: Callable[[float], int], slack: int) -> str:
+        # what is stored to a millionth of a millimetre may lie that much beside a figure that was typed
+        places = 3 if self.unit == "mm" else 4
+        scaled = float(value_mm) / (1 if self.unit == "mm" else 25.4) * 10**places
+        return f"{toward(scaled + slack * _STORED) / 10**places:.{places}f}"
+
+    def about(self, value_mm: float | Decimal, figures: int = 2) -> str:
+        """A figure known to a tenth at best, as where chatter begins: so many figures, rounded down."""
+        value = float(value_mm) / (1 if self.unit == "mm" else 25.4)
+        if value <= 0:
+            return self.planned(value_mm)
+        places = figures - 1 - floor(log10(value) + 1e-12)
+        return f"{floor(value * 10**places + 1e-9) / 10**places:.{max(0, places)}f}"
 
     def small(self, value_mm: float | Decimal) -> str:
         """As planned; of what would show as nothing, its first figure: 0.00004."""
@@ -93,7 +119,11 @@ class Units:
         written = typed["unit"] if typed else "mm"
         if written == self.unit or _names_unit(text):
             return text
-        return f"{self.planned(lower_mm)} to {self.planned(upper_mm)}"
+        return self.between(lower_mm, upper_mm)
+
+    def between(self, lower_mm: float | Decimal, upper_mm: float | Decimal) -> str:
+        """Both limits, each rounded inward."""
+        return f"{self.lowest(lower_mm)} to {self.highest(upper_mm)}"
 
     def limits_typed(self, text: str, typed: Typed | None) -> str:
         """Limits for a field: as written, with the unit named where the reader's own is another."""

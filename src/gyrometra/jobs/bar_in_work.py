@@ -13,13 +13,11 @@ from gyrocore import (
     CuttingForce,
     Pockets,
     Reach,
-    Stability,
     Tuning,
     choose_bar,
     cutting_force,
     reach_needed,
     speeds_in_pockets,
-    stability,
 )
 from gyrometra.crib.models import Bar
 from gyrometra.jobs.cutting_plan import CuttingPlan
@@ -174,31 +172,20 @@ class BarInWork(CuttingPlan):
         return self.stands_out.response.natural_frequency_hz if self.stands_out else None
 
     @cached_property
-    def chatter(self) -> Stability | None:
-        """Where chatter begins at this overhang, for the heaviest cut's own chip and feed."""
+    def pockets(self) -> Pockets | None:
+        """Where chatter begins at the worst speed at this overhang, for the heaviest cut, and the speeds where it is deeper."""
         bar, edge, cut, stiffness = self.bar, self.edge, self.heaviest_cut, self.tip_stiffness_n_mm
         frequency = self.frequency_hz
         if bar is None or edge is None or cut is None or stiffness is None or frequency is None:
             return None
-        damping = bar.damping_at(self.out_mm or 0.0)
-        return self._try(
-            "chatter",
-            lambda: stability(
-                stiffness_n_mm=stiffness, damping_ratio=damping, natural_frequency_hz=frequency,
-                depth_mm=cut.depth_mm, edge=edge,
-            ),
-        )  # fmt: skip
-
-    @cached_property
-    def pockets(self) -> Pockets | None:
-        """The machine's speeds that lie between chatter lobes."""
-        frequency = self.frequency_hz
-        if frequency is None:
-            return None
         return self._try(
             "pockets",
             lambda: speeds_in_pockets(
+                stiffness_n_mm=stiffness,
+                damping_ratio=bar.damping_at(self.out_mm or 0.0),
                 natural_frequency_hz=frequency,
+                depth_mm=cut.depth_mm,
+                edge=edge,
                 spindle_speeds_rpm=self.machine.speeds_rpm(),
                 stepless=self.machine.stepless,
             ),

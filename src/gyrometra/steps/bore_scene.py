@@ -75,7 +75,7 @@ def _line(page: JobPage, ladder: Ladder, state: BoreState, mode: str) -> PassLin
         known_mm=state.known_mm,
         lower_mm=lower,
         upper_mm=upper,
-        limits_words=(units.planned(lower), units.planned(upper)),
+        limits_words=(units.lowest(lower), units.highest(upper)),
         rungs=_rungs(page, ladder, state),
         from_mm=begin,
         zoom_words=zoom,

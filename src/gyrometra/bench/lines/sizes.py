@@ -83,7 +83,7 @@ def limits_answer(line: Line, limits: Limits, found: Fit | None) -> Answer:
     if found:
         words.append(f"{found.kind}. {' '.join(sentence(n, units.unit) for n in found.notes)}")
     return Answer(
-        figure=f"{units.planned(limits.lower_mm)} to {units.planned(limits.upper_mm)}",
+        figure=units.between(limits.lower_mm, limits.upper_mm),
         unit=units.label,
         words=words,
         because=line.because(

@@ -23,7 +23,7 @@ def echo(field: BoundField, units: Units) -> str:
     try:
         if isinstance(field.field, LimitsField):
             limits = units.read_limits(text)
-            return f"= {units.planned(limits.lower_mm)} to {units.planned(limits.upper_mm)} {units.label}"
+            return f"= {units.between(limits.lower_mm, limits.upper_mm)} {units.label}"
         if isinstance(field.field, LengthField):
             size = units.read(text)
             plain = text.replace(".", "", 1).lstrip("+-").isdigit()

@@ -79,7 +79,7 @@ def _spring_plate(page: JobPage, found: Centres) -> Plate:
             formula="beam on two centres, the cut pushing at the bit",
             inputs=[
                 ("natural frequency", f"{response.natural_frequency_hz:.0f} Hz"),
-                ("chatter begins at", "no depth up to ten times this cut" if limit is None else units.planned(limit)),
+                ("chatter begins at", "no depth up to ten times this cut" if limit is None else units.about(limit)),
                 ("the sag", "bores low by as much, alike all along: the work passes one place of the bar"),
                 *((sentence(n, units.unit), "") for n in response.notes),
             ],

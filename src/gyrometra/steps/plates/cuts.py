@@ -8,6 +8,7 @@ from typing import Any
 
 from gyrocore import INTERRUPTED_SHARE, Speed, sentence
 from gyrodraw import lever_gate
+from gyrometra.bridge.units import Units
 from gyrometra.jobs.reckon import PlannedPass, Reckoning
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Because, Plate
@@ -51,6 +52,8 @@ def pass_rows(page: JobPage) -> list[PassLine]:
 
 #: So many equal passes in a run stand together; fewer are listed one by one.
 BUNDLE = 5
+#: So many speeds in pockets are named.
+MOST_POCKETS = 6
 
 
 def bundles(planned: Sequence[PlannedPass]) -> list[list[PlannedPass]]:
@@ -147,27 +150,27 @@ def _power_words(page: JobPage) -> str:
     torque = f", torque {found.torque_nm:.0f} N m" + (f" of {drive.torque_nm:.0f}" if drive.torque_nm else "")
     return (
         f"Heaviest pass: {found.power_w / 1000:.2f} of {drive.power_w / 1000:g} kW at the spindle{torque}; "
-        f"power allows {page.units.planned(found.deepest_mm)} deep."
+        f"power allows {page.units.about(found.deepest_mm, 3)} deep."
     )
 
 
 def _pocket_words(page: JobPage) -> str:
     """Which of the machine's speeds lie between chatter lobes."""
-    found, frequency = page.reckoning.pockets, page.reckoning.frequency_hz
+    found, frequency, units = page.reckoning.pockets, page.reckoning.frequency_hz, page.units
     if found is None or frequency is None:
         return ""
-    speeds = ", ".join(f"{p.speed_rpm:.0f} rpm ({100 * p.beside_share:+.0f} %)" for p in found.pockets)
-    words = sentence(found.notes[0], page.units.unit)
-    chatter = page.reckoning.chatter
-    begins = ""
-    if chatter is not None:
-        limit = chatter.limit_depth_mm
-        begins = (
-            "No depth up to ten times this cut chatters. "
-            if limit is None
-            else (f"Chatter begins at {page.units.planned(limit)} deep. ")
-        )
-    return f"Natural frequency {frequency:.0f} Hz. {begins}{words}" + (f" They are {speeds}." if speeds else "")
+    words = f"Natural frequency {frequency:.0f} Hz. "
+    if found.least_limit_mm is None:
+        return f"{words}No depth up to ten times this cut chatters at any speed."
+    speeds = ", ".join(
+        f"{p.speed_rpm:.0f} rpm {_to_depth(p.limit_depth_mm, units)}" for p in found.pockets[:MOST_POCKETS]
+    )
+    begins = f"At the worst speed chatter begins at {units.about(found.least_limit_mm)} deep. "
+    return f"{words}{begins}{sentence(found.notes[0], units.unit)}" + (f" {speeds}." if speeds else "")
+
+
+def _to_depth(limit_mm: float | None, units: Units) -> str:
+    return "at no depth of use" if limit_mm is None else f"from {units.about(limit_mm)} deep"
 
 
 def _interrupted_words(page: JobPage) -> str:
@@ -262,7 +265,7 @@ def _speed_plate(label: str, speed: Speed | None, stage: str, page: JobPage) -> 
         scene=lever_gate([s.lever for s in reckoning.machine.speeds.all()], lever) if lever else None,
         words=[word for word in words if word],
         governs=f"Do not run. {weak.governs.capitalize()}:" if weak else _speed_governor(speed, reckoning),
-        reason=f"{100 * weak.share:.0f} % of the machine's; {units.planned(weak.deepest_mm)} deep is the most"
+        reason=f"{100 * weak.share:.0f} % of the machine's; {units.about(weak.deepest_mm, 3)} deep is the most"
         if weak
         else f"{units.surface_speed(wanted)} asks {speed.exact_rpm:.0f}",
         state="bad" if weak else "plain",

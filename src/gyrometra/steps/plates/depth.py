@@ -19,7 +19,7 @@ def depth_plate(page: JobPage) -> Plate:
         unit=units.label,
         words=("set the stop, mark the bar too", "touch again when the bit was disturbed"),
         governs="Limited by the shoulder:",
-        reason=f"{units.planned(low)} to {units.planned(high)}",
+        reason=units.between(low, high),
         because=Because(
             formula="stop = middle of the shoulder's limits",
             inputs=[

@@ -230,7 +230,7 @@ def _worst_words(line: Line, page: JobPage) -> str:
         soft = worst_deflection(page.reckoning.carried, line.softest.stiffness_n_mm)
         return f"{units.planned(soft.spring_mm)} of {units.fine(round(soft.load.budget_mm, 5))} allowed" if soft else ""
     if line.chatters and line.chatter and line.depth_mm is not None:
-        begins = units.planned(line.chatter.limit_depth_mm or 0)
+        begins = units.about(line.chatter.limit_depth_mm or 0)
         return f"begins at {begins} deep, the heaviest cut is {units.planned(line.depth_mm)}"
     if not line.straight_enough and line.coaxiality_mm is not None:
         return f"{units.planned(line.off_line_mm)} of {units.fine(line.coaxiality_mm)} asked"
@@ -265,4 +265,4 @@ def _chatter_words(line: Line, page: JobPage) -> str:
     if line.chatter is None:
         return "the cutter is missing"
     limit = line.chatter.limit_depth_mm
-    return f"{page.units.planned(limit)} deep" if limit is not None else "no depth up to ten times this cut"
+    return f"{page.units.about(limit)} deep" if limit is not None else "no depth up to ten times this cut"

@@ -63,15 +63,15 @@ def finished_bore(page: JobPage) -> FinishedBore:
     bore, units = page.bore, page.units
     asked = [("Run-out (TIR)", bore.runout_limit_mm), ("Roundness", bore.roundness_limit_mm),
              ("Taper over the bore, on Ø", bore.taper_limit_mm)]  # fmt: skip
-    depth = [("Shoulder depth", f"{units.plain(bore.depth_lower_mm)} to {units.plain(bore.depth_upper_mm or 0)}")
+    depth = [("Shoulder depth", units.between(bore.depth_lower_mm, bore.depth_upper_mm or 0))
              ] if bore.depth_lower_mm is not None else []  # fmt: skip
     stations = page.judged.stations_mm or [float(one.z_mm) for one in bore.found.all()]
     angles = sorted({place.angle_deg for place in page.judged.places}) or [0.0, 90.0]
     return FinishedBore(
         name=bore.name, wanted=f"Ø{page.wanted_words()}",
-        limits=f"{units.planned(bore.lower_mm)} to {units.planned(bore.upper_mm)}",
+        limits=units.between(bore.lower_mm, bore.upper_mm),
         target=f"target {units.planned(bore.aim_mm)}",
-        asked=[*((name, f"≤ {units.planned(value)}") for name, value in asked if value is not None), *depth],
+        asked=[*((name, f"≤ {units.highest(value)}") for name, value in asked if value is not None), *depth],
         found=[(f"found, {units.length(one.z_mm)} deep", units.planned(one.diameter_mm)) for one in bore.found.all()],
         depths=[units.length(z) for z in stations],
         grid=[(f"{angle:.0f}°", [_measured(page, z, angle) for z in stations]) for angle in angles],

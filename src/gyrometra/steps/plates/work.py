@@ -48,7 +48,7 @@ def _fit(page: JobPage) -> Plate:
     mate = float(bore.mate_mm or 0)
     found = fit_with_part(hole=bore.limits, mate_mm=mate)
     least, most = found.min_clearance_mm, found.max_clearance_mm
-    words = (units.planned(bore.upper_mm), units.planned(bore.lower_mm), units.planned(mate))
+    words = (units.highest(bore.upper_mm), units.lowest(bore.lower_mm), units.planned(mate))
     return Plate(
         label="Least clearance with the part, on diameter",
         number=units.planned(least),
@@ -60,8 +60,8 @@ def _fit(page: JobPage) -> Plate:
         because=Because(
             formula="clearance = bore - part, at both limits; negative is a press",
             inputs=[
-                ("bore, smallest", units.planned(bore.lower_mm)),
-                ("bore, largest", units.planned(bore.upper_mm)),
+                ("bore, smallest", units.lowest(bore.lower_mm)),
+                ("bore, largest", units.highest(bore.upper_mm)),
                 *((sentence(n, units.unit), "") for n in found.notes),
             ],
             source="ISO 286-1:2010, kinds of fit; the part at its own measured size.",
