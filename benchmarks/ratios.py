@@ -53,7 +53,7 @@ def cuts_rework() -> tuple[float, float]:
     client.force_login(User.objects.get(username="corin"))
     depths = iter(["0.45", "0.5"] * 1000)
     page = open_page("Q-219", Units())
-    shown = CutsForm(units=Units(), bore=page.bore).initial_for()
+    shown = CutsForm(units=Units(), bore=page.bore_row, at=page.at).initial_for()
     fields = {name: value for name, value in shown.items() if value is not None}
     versions = count(page.job.version)
 
@@ -72,7 +72,7 @@ def line_rework() -> tuple[float, float]:
     client = Client(headers={"HX-Request": "true"})
     client.force_login(User.objects.get(username="corin"))
     page = open_page("Q-221", Units())
-    shown = LineBarForm(units=Units(), bore=page.bore).initial_for()
+    shown = LineBarForm(units=Units(), bore=page.bore_row, at=page.at).initial_for()
     fields = {name: value for name, value in shown.items() if value is not None}
     versions, stands = count(page.job.version), iter(["-80; 580; 1280", "-80; 560; 1280"] * 1000)
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import combinations
 from math import hypot
 
@@ -205,3 +205,20 @@ def require_taken(prefix: str, taken: SizeTaken) -> None:
         **{f"{prefix}.part_temp_c": taken.part_temp_c, f"{prefix}.instrument_temp_c": taken.instrument_temp_c}
     )
     require_not_negative(**{f"{prefix}.temp_u_c": taken.temp_u_c})
+
+
+class GaugeNames:
+    """The gauges of a log by name; one whose figures have changed in between, or in other hands, stands twice."""
+
+    def __init__(self) -> None:
+        self.known: list[Gauge] = []
+
+    def name_of(self, gauge: Gauge) -> str:
+        """The name under which the log knows a gauge as it was."""
+        alike = [one for one in self.known if one.name.split(" #")[0] == gauge.name]
+        for one in alike:
+            if replace(one, name=gauge.name) == gauge:
+                return one.name
+        name = f"{gauge.name} #{len(alike) + 1}" if alike else gauge.name
+        self.known.append(replace(gauge, name=name))
+        return name

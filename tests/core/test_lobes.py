@@ -16,7 +16,7 @@ EDGE = EdgeInCut(kc_mpa=2000, nose_radius_mm=0.8, feed_mm_rev=0.1)
 
 
 def grows(gain: float, speed_rpm: float, frequency_hz: float, z: float) -> bool:
-    """Whether x'' + 2 z w x' + w^2 x = -K w^2 (x(t) - x(t - T)) grows, K = gain x 2 z (1 + z); by central differences."""
+    """Whether x'' + 2 z w x' + w^2 x = -K w^2 (x(t) - x(t - T)) grows, K = gain x 2 z (1 + z); central differences."""
     turn = 60 / speed_rpm * frequency_hz * 2 * np.pi
     steps = max(400, int(turn * 40))
     dt = turn / steps
@@ -85,8 +85,8 @@ def test_where_no_cut_chatters_nothing_is_offered() -> None:
 
 @pytest.mark.parametrize(
     ("change", "field"),
-    [({"speed_rpm": 0.0}, "speed_rpm"), ({"speed_rpm": float("nan")}, "speed_rpm"), ({"damping_ratio": 1.0}, "damping_ratio"),
-     ({"natural_frequency_hz": -1.0}, "natural_frequency_hz")],
+    [({"speed_rpm": 0.0}, "speed_rpm"), ({"speed_rpm": float("nan")}, "speed_rpm"),
+     ({"damping_ratio": 1.0}, "damping_ratio"), ({"natural_frequency_hz": -1.0}, "natural_frequency_hz")],
 )  # fmt: skip
 def test_impossible_figures_are_refused(change: dict[str, float], field: str) -> None:
     good = {"speed_rpm": 500.0, "natural_frequency_hz": 100.0, "damping_ratio": 0.03}

@@ -58,7 +58,7 @@ class Teller:
 
     def state(self) -> dict[str, Any]:
         """The state by the command's own face, from the page's log typed as one JSON object."""
-        work = self.page.reckoning.work
+        work = self.page.passes.work
         assert work is not None
         typed = json.loads(_WORK.dump_json(work))
         typed["gauges"] = typed["gauges"] or [{"name": "none yet", "resolution_mm": 0.001}]

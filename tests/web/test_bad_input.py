@@ -18,12 +18,12 @@ MM = Units("mm")
 
 def work_of(number: str) -> dict[str, Any]:
     page = open_page(number, MM)
-    return {**work_initial(page.bore, MM), "version": page.job.version}
+    return {**work_initial(page.bore_row, MM), "version": page.job.version}
 
 
 def plan_of(number: str, form: Any) -> dict[str, Any]:
     page = open_page(number, MM)
-    shown = form(units=MM, bore=page.bore).initial_for()
+    shown = form(units=MM, bore=page.bore_row, at=page.at).initial_for()
     return {**{k: v for k, v in shown.items() if v is not None}, "version": page.job.version}
 
 
@@ -66,10 +66,10 @@ def test_the_bore_as_found_stands_once_a_pass_is_set(corin: Client) -> None:
     assert "3 passes are set already" in corin.post("/jobs/Q-214/save/work/", work).content.decode()
     assert corin.post("/jobs/Q-214/save/work/", {**work_of("Q-214"), "wanted": "73 H7"}).status_code == 302
     page = open_page("Q-214", MM)
-    assert page.reckoning.passes is not None
-    kinds = [cut.kind for cut in page.reckoning.passes.passes]
+    assert page.passes.plan.value is not None
+    kinds = [cut.kind for cut in page.passes.plan.value.passes]
     assert kinds == ["rough", "rough", "test", "rough", "rough", "finish", "finish"]
-    assert page.reckoning.passes.passes[-1].diameter_mm == pytest.approx(73.015)
+    assert page.passes.plan.value.passes[-1].diameter_mm == pytest.approx(73.015)
 
 
 @pytest.mark.parametrize(

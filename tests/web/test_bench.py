@@ -48,7 +48,7 @@ def test_many_jobs_come_in_pages_with_the_signed_last(corin: Client, django_asse
     fields = work_of("Q-214")
     for n in range(PAGE + 5):
         corin.post("/jobs/new/", {**fields, "number": f"X-{n:02}"})
-    with django_assert_num_queries(13):
+    with django_assert_num_queries(11):
         first = corin.get("/").content.decode()
     assert len(numbers(first)) == PAGE
     assert numbers(first)[0] == f"X-{PAGE + 4:02}"
@@ -102,9 +102,9 @@ def test_finishing_waits_until_the_work_has_rested(corin: Client) -> None:
         "/jobs/Q-225/cut/set/", {"client_id": str(uuid.uuid4()), "number": 4, "guard": ALL_GUARDS}, follow=True
     ).content.decode()
     assert "Roughed work still rests" in refused
-    assert open_page("Q-225", MM).rests_until is not None
+    assert open_page("Q-225", MM).boring.rests_until is not None
     Plan.objects.filter(setup__job=job).update(rest_until=timezone.localdate())
-    assert open_page("Q-225", MM).rests_until is None
+    assert open_page("Q-225", MM).boring.rests_until is None
     assert 'id="set-pass"' in corin.get("/jobs/Q-225/bore/?to=set").content.decode()
 
 

@@ -46,7 +46,7 @@ def test_rows_of_before_are_carried_over(whole_again: None) -> None:
     client.force_login(User.objects.get(username="corin"))
     for step in ("work", "bar", "cuts", "true", "bore", "check", "sheet"):
         assert client.get(f"/jobs/Q-214/{step}/").status_code == 200
-    done = open_page("Q-214", Units()).reckoning.done
+    done = open_page("Q-214", Units()).passes.done
     assert [(cut.number, round(cut.set_mm, 3)) for cut in done] == [(1, 69.338)], "one tap set and cut it"
     assert client.get("/").status_code == 200
 

@@ -15,7 +15,8 @@ from gyrometra.inspection.models import SizeReading
 from gyrometra.jobs.models import Job
 from gyrometra.steps.page import open_page
 from gyrometra.steps.plates import verdict_plate
-from gyrometra.steps.whole import signed_verdict
+from gyroplan.assess import signed_verdict
+from tests.web.said import missing_words
 
 MM = Units("mm")
 DEPTHS = (20, 70, 120)
@@ -51,25 +52,25 @@ def place_at(z: float, angle: float = 0) -> Any:
 
 def sign(client: Client, number: str = "Q-214", **more: str) -> str:
     """Sign what the page shows."""
-    digest, _ = signed_verdict(open_page(number, MM))
+    digest, _ = signed_verdict(open_page(number, MM).assessment)
     fields = {"digest": digest, **more}
     return client.post(f"/jobs/{number}/sign/", fields, headers={"HX-Request": "true"}).content.decode()
 
 
 def lines(page: Any) -> dict[str, str]:
-    found = {line.name.split(",")[0].split(" ")[0]: line.found for line in page.judged.lines}
+    found = {line.name: line.found for line in page.judged.limits}
     return {name: figure.verdict for name, figure in found.items() if figure}
 
 
 def test_all_in(corin: Client) -> None:
     page = whole(corin, {})
     assert page.judged.word == "in"
-    assert lines(page) == {"Taper": "in", "Roundness": "in", "Run-out": "in"}
+    assert lines(page) == {"taper": "in", "roundness": "in", "runout": "in"}
 
 
 def test_taper_over_its_limit(corin: Client) -> None:
     page = whole(corin, {(20, 0): 72.025, (20, 90): 72.025, (120, 0): 72.004, (120, 90): 72.004})
-    assert lines(page)["Taper"] == "over"
+    assert lines(page)["taper"] == "over"
     plate = verdict_plate(page)
     assert (plate.word, "Taper over the bore, on Ø: over the limit" in plate.reason) == ("over", True)
     assert "A taper where the work turns" in corin.get("/jobs/Q-214/check/").content.decode()
@@ -77,7 +78,7 @@ def test_taper_over_its_limit(corin: Client) -> None:
 
 def test_out_of_round(corin: Client) -> None:
     page = whole(corin, {(70, 0): 72.026, (70, 90): 72.003})
-    assert lines(page)["Roundness"] == "undecided"
+    assert lines(page)["roundness"] == "undecided"
     assert page.judged.word == "not-proven"
 
 
@@ -119,13 +120,13 @@ def test_a_size_sent_twice_stands_once(corin: Client) -> None:
     for _ in range(2):
         log(corin, 72.012, 20, client_id=entry)
     assert SizeReading.objects.filter(client_id=entry).count() == 1
-    assert len(open_page("Q-214", MM).judged.readings) == 1
+    assert len(open_page("Q-214", MM).judged.sizes) == 1
 
 
 def test_taken_back_sizes_are_crossed_out(corin: Client) -> None:
     log(corin, 72.012, 20)
     corin.post("/jobs/Q-214/take-back/check/", {"client_id": str(uuid.uuid4()), "what": "size"})
-    assert open_page("Q-214", MM).judged.readings == []
+    assert open_page("Q-214", MM).judged.sizes == ()
     assert SizeReading.objects.filter(setup__job__number="Q-214").count() == 2
 
 
@@ -145,7 +146,7 @@ def test_an_overdue_gauge_proves_nothing(corin: Client) -> None:
     gauge.save()
     page = whole(corin, {})
     assert page.judged.word == "incomplete"
-    assert page.judged.missing == ["Bore gauge 50-100 is past its check date"]
+    assert missing_words(page) == ["Bore gauge 50-100 is past its check date"]
     assert "past its check date" in corin.get("/crib/").content.decode()
 
 
@@ -198,7 +199,7 @@ def test_twelve_places_find_the_same_centre(corin: Client) -> None:
     for place, value in enumerate([*readings, readings[0]]):
         fields = {"value": str(value), "place": place, "client_id": str(uuid.uuid4())}
         corin.post("/jobs/Q-219/reading/true/", fields)
-    view = open_page("Q-219", MM).rounds[-1]
+    view = open_page("Q-219", MM).truing.rounds[-1]
     assert view.sweep is not None
     assert view.sweep.eccentricity_mm == pytest.approx(0.030, abs=5e-4)
     assert view.sweep.offset_angle_deg == pytest.approx(40, abs=1.5)

@@ -14,6 +14,7 @@ from gyrometra.bridge.units import Units
 from gyrometra.crib.forms import FORMS
 from gyrometra.crib.general import put_in_missing
 from gyrometra.crib.models import Bar, CribChange, Fixture, Gauge, Machine, Material
+from gyrometra.crib.records import gauge_record, machine_record
 from gyrometra.crib.values import plain_of
 from gyrometra.jobs.models import Job
 from gyrometra.steps import plates
@@ -37,7 +38,7 @@ def test_a_material_is_changed_on_its_page_and_reaches_the_jobs(
     with django_capture_on_commit_callbacks(execute=True):
         text = keep(dagny, "material", iron, carbide_finish_m_min="40", hardness="210 HB")
     assert "is in the crib" in text
-    assert open_page("Q-214", MM).reckoning.finish_speed.exact_rpm == pytest.approx(40_000 / 3.14159265 / 72.015)  # type: ignore[union-attr]
+    assert open_page("Q-214", MM).speeds.finish.value.exact_rpm == pytest.approx(40_000 / 3.14159265 / 72.015)  # type: ignore[union-attr]
     page = dagny.get(f"/crib/material/{iron.pk}/").content.decode()
     assert "Carbide, finishing, surface speed 90 m/min to 40 m/min" in page, "the history says what it was"
     assert "Used by" in page
@@ -52,8 +53,8 @@ def test_an_own_material_is_offered_with_its_class(dagny: Client) -> None:
     dagny.post("/crib/material/new/", fields)
     dagny.post("/jobs/Q-223/save/work/", {**work_of("Q-223"), "material": "tough iron"})
     page = open_page("Q-223", MM)
-    assert (page.job.material.name, page.reckoning.material.kc11_mpa) == ("tough iron", 1400)
-    assert page.reckoning.material.hatch == "iron"
+    assert (page.job.material.name, page.at.material.kc11_mpa) == ("tough iron", 1400)
+    assert page.at.material.hatch == "iron"
     assert any("dust" in caution.fact for caution in page.cautions("bore"))
     assert "tough iron, carbide, roughing" in dagny.get("/ask/?q=speed+64+tough").content.decode()
     wrong = dagny.post("/crib/material/new/", {**fields, "name": "x", "mc": "1.2", "kc11_mpa": "5"}).content.decode()
@@ -111,13 +112,13 @@ def test_a_stepped_bar_is_as_stiff_as_its_steps(corin: Client) -> None:
     bar = Bar.objects.get(name="Bar 8, necked")
     moment = [3.14159265 * d**4 / 64 for d in (28, 36)]
     give = (55**3 / moment[0] + (165**3 - 55**3) / moment[1]) / (3 * 205_000)
-    row = next(r for r in plates.bar_rows(page) if "necked" in r.words)
+    row = next(r for r in plates.bar_list(page).rows if "necked" in r.words)
     assert float(row.stiffness) == pytest.approx(1 / give / 1000, abs=0.05)
     corin.post("/jobs/Q-214/save/bar/", {**plan_of("Q-214", BarForm), "bar": bar.pk})
-    after = open_page("Q-214", MM).reckoning
-    assert after.tip_stiffness_n_mm == pytest.approx(1 / give)
-    assert after.overhung is not None
-    rule = next(limit.at_mm for limit in after.overhung.limits if limit.criterion == "rule")
+    after = open_page("Q-214", MM)
+    assert after.bar.stiffness_n_mm == pytest.approx(1 / give)
+    assert after.bar.overhung.value is not None
+    rule = next(limit.at_mm for limit in after.bar.overhung.value.limits if limit.criterion == "rule")
     assert 4 * 28 < (rule or 0) < 4 * 36, "by the plain bar that is as stiff"
 
 
@@ -125,7 +126,7 @@ def test_a_stepped_bar_needs_room_for_its_thickest_part(corin: Client) -> None:
     """As stiff as a plain bar of some 33, but 36 thick: with 16.5 for chips each side the bore of 68.4 has no room."""
     values = {**plan_of("Q-214", BarForm), "chip_clearance_mm": "16.5"}
     corin.post("/jobs/Q-214/save/bar/", values)
-    row = next(r for r in plates.bar_rows(open_page("Q-214", MM)) if "necked" in r.words)
+    row = next(r for r in plates.bar_list(open_page("Q-214", MM)).rows if "necked" in r.words)
     assert row.state == "out"
     assert "bar and clearance need 69 mm, the bore is 68.4 mm" in row.reason
 
@@ -173,7 +174,7 @@ def test_how_well_a_person_repeats_counts(corin: Client) -> None:
     gauge = Gauge.objects.get(name="Bore gauge 50-100")
     gauge.repeats_mm = {"corin": 0.004}
     assert (gauge.single_sd_of("corin"), gauge.single_sd_of("edda")) == (0.004, 0.001)
-    assert gauge.data_for("corin").single_sd_mm == 0.004
+    assert gauge_record(gauge, "corin").single_sd_mm == 0.004
 
 
 def test_a_gauge_that_does_not_reach_is_refused(corin: Client) -> None:
@@ -197,7 +198,7 @@ def test_the_overhang_is_typed_or_dragged_as_one_figure(corin: Client) -> None:
     text = corin.post("/jobs/Q-214/save/bar/", {**plan_of("Q-214", BarForm), "out_mm": "120"}).content.decode()
     assert "must hang out 145 at least to bore through; 120 was given" in text
     corin.post("/jobs/Q-214/save/bar/", {**plan_of("Q-214", BarForm), "clear_mm": "15"})
-    assert open_page("Q-214", MM).reckoning.out_mm == 160
+    assert open_page("Q-214", MM).bar.out_mm == 160
 
 
 def test_another_bar_opens_the_bore_up(corin: Client) -> None:
@@ -206,18 +207,18 @@ def test_another_bar_opens_the_bore_up(corin: Client) -> None:
     values = {**plan_of("Q-214", BarForm), "bar": stout.pk, "opening_bar": thin.pk}
     text = corin.post("/jobs/Q-214/save/bar/", values, follow=True).content.decode()
     page = open_page("Q-214", MM)
-    assert page.reckoning.entry_mm == pytest.approx(71.215)
-    row = next(r for r in plates.bar_rows(page) if "Bar 11" in r.words)
+    assert page.bar.entry_mm == pytest.approx(71.215)
+    row = next(r for r in plates.bar_list(page).rows if "Bar 11" in r.words)
     assert row.state == "ok"
     line = plates.opening_line(page)
     assert line is not None
     assert line.words in text
     assert "the bar below then enters Ø71.215" in line.words
-    opening = page.reckoning.opening
+    opening = page.bar.opening
     assert opening is not None
     assert opening.cut.depth_mm == pytest.approx((71.215 - 68.4) / 6)
-    assert page.reckoning.heaviest_cut is not None
-    assert page.reckoning.heaviest_cut.depth_mm < 0.25, "the stout bar carries only the finish passes"
+    assert page.passes.heaviest is not None
+    assert page.passes.heaviest.depth_mm < 0.25, "the stout bar carries only the finish passes"
     assert "Used by" in corin.get(f"/crib/bar/{thin.pk}/").content.decode()
 
 
@@ -225,13 +226,14 @@ def test_a_stepless_machine_takes_the_exact_speed_within_its_range(dagny: Client
     lathe = Machine.objects.get(name="Lathe 3")
     assert "stepless" in keep(dagny, "machine", lathe, speeds="60-2000")
     lathe.refresh_from_db()
-    assert (lathe.stepless, lathe.speeds_rpm()) == (True, [60, 2000])
-    reckoning = open_page("Q-214", MM).reckoning
-    assert reckoning.rough_speed is not None
-    assert reckoning.rough_speed.set_rpm == pytest.approx(70_000 / 3.14159265 / 71.215)
-    assert lathe.speeds_for(40, None) == ([60], None), "slower than it goes: its slowest, and a note"
-    assert lathe.speeds_for(5000, None) == (None, 2000)
-    assert lathe.speeds_for(500, 450) == (None, 450)
+    assert (lathe.stepless, machine_record(lathe).speeds_rpm) == (True, [60, 2000])
+    page = open_page("Q-214", MM)
+    assert page.speeds.rough.value is not None
+    assert page.speeds.rough.value.set_rpm == pytest.approx(70_000 / 3.14159265 / 71.215)
+    stepless = machine_record(lathe)
+    assert stepless.speeds_for(40, None) == ([60], None), "slower than it goes: its slowest, and a note"
+    assert stepless.speeds_for(5000, None) == (None, 2000)
+    assert stepless.speeds_for(500, 450) == (None, 450)
     assert "60-2000" in dagny.get(f"/crib/machine/{lathe.pk}/").content.decode()
     lathe.refresh_from_db()
     assert "slower speed to a faster one" in keep(dagny, "machine", lathe, speeds="2000-60")

@@ -15,6 +15,8 @@ from gyrometra.jobs.models import Job, Plan
 from gyrometra.steps import plates
 from gyrometra.steps.forms import BarForm, CutsForm
 from gyrometra.steps.page import JobPage, open_page
+from gyroplan.assess import pockets_of
+from gyroplan.record import MachineRecord
 from tests.web.test_bad_input import plan_of
 
 MM = Units()
@@ -38,8 +40,8 @@ def size(client: Client, job: str, text: str, **fields: Any) -> str:
 
 
 def kinds(page: JobPage) -> list[tuple[str, float]]:
-    assert page.reckoning.passes is not None
-    return [(cut.kind, round(cut.depth_mm, 4)) for cut in page.reckoning.passes.passes]
+    assert page.passes.plan.value is not None
+    return [(cut.kind, round(cut.depth_mm, 4)) for cut in page.passes.plan.value.passes]
 
 
 def cuts(client: Client, number: str, **changes: str) -> str:
@@ -59,7 +61,7 @@ def test_what_is_left_is_shared_anew_after_each_size(corin: Client) -> None:
     assert kinds(open_page("Q-214", MM))[5:] == [("spring", 0)], "thinner than the edge cuts: let it spring off"
     log(corin, "Q-214", "cut", number=6)
     size(corin, "Q-214", "72.006", number=6)
-    state = open_page("Q-214", MM).reckoning.state
+    state = open_page("Q-214", MM).passes.state
     assert state is not None
     assert (state.phase, state.verdict) == ("done", "in"), "what is left is thinner than the edge cuts"
 
@@ -68,7 +70,7 @@ def test_depths_can_change_while_passes_are_cut(corin: Client) -> None:
     cuts(corin, "Q-214", finish_passes="3")
     page = open_page("Q-214", MM)
     assert [kind for kind, _ in kinds(page)] == ["rough", "rough", "test", "finish", "finish", "finish"]
-    assert [one.number for one in page.reckoning.done] == [1, 2, 3]
+    assert [one.number for one in page.passes.done] == [1, 2, 3]
     assert "cut</small>" in corin.get("/jobs/Q-214/cuts/").content.decode()
 
 
@@ -81,14 +83,14 @@ def test_a_cutter_that_would_rub_is_refused_and_what_is_cut_stays_in_sight(corin
     Cutter.objects.filter(name="Bit 3").update(least_depth_mm=Decimal("0.22"))
     after = open_page("Q-214", MM)
     assert kinds(after)[:3] == [("rough", 0.4692), ("rough", 0.4692), ("test", 0.4692)]
-    assert [one.measured_mm is not None for one in after.reckoning.done] == [False, False, True]
+    assert [one.measured_mm is not None for one in after.passes.done] == [False, False, True]
 
 
 def test_a_bundle_is_logged_by_one_tap_and_sent_twice_stored_once(corin: Client) -> None:
     cuts(corin, "Q-219", rough_depth_mm="0.1")
     page = open_page("Q-219", MM)
     last = plates.bore(page)["bundle"]
-    run = page.reckoning.planned[:last]
+    run = page.speeds.planned[:last]
     assert len(run) > 3
     assert run[-1].cut.kind == "test"
     table = corin.get("/jobs/Q-219/cuts/").content.decode()
@@ -98,12 +100,12 @@ def test_a_bundle_is_logged_by_one_tap_and_sent_twice_stored_once(corin: Client)
     for _ in range(2):
         log(corin, "Q-219", "cut", number=1, through=last, client_id=entry, guard=ALL_GUARDS)
     assert CutEntry.objects.filter(setup__job__number="Q-219", kind="cut").count() == 1
-    after = open_page("Q-219", MM).reckoning
-    assert [one.number for one in after.done] == list(range(1, last + 1))
-    assert after.known_mm == pytest.approx(run[-1].cut.diameter_mm, abs=1e-5)
+    after = open_page("Q-219", MM)
+    assert [one.number for one in after.passes.done] == list(range(1, last + 1))
+    assert after.passes.known_mm == pytest.approx(run[-1].cut.diameter_mm, abs=1e-5)
     moved = sum(row.setting.told.amount for row in run if row.setting.told)
-    assert after.state is not None
-    assert after.state.stands_at == pytest.approx(moved % 100, abs=0.01)
+    assert after.passes.state is not None
+    assert after.passes.state.stands_at == pytest.approx(moved % 100, abs=0.01)
 
 
 def test_a_test_cut_comes_first_unless_it_is_skipped(corin: Client) -> None:
@@ -115,8 +117,8 @@ def test_a_test_cut_comes_first_unless_it_is_skipped(corin: Client) -> None:
     thin = cuts(corin, "Q-219", test_first="True", test_leave_mm="0.05")
     assert "leaves the 2 finish passes under 0.05 mm each" in thin
     cuts(corin, "Q-219", test_leave_mm="", finish_depth_mm="0.45", rough_depth_mm="0.5")
-    plan = open_page("Q-219", MM).reckoning
-    assert plan.passes is not None, "too thin for a test of its own accord: it is left out, not refused"
+    plan = open_page("Q-219", MM)
+    assert plan.passes.every, "too thin for a test of its own accord: it is left out, not refused"
 
 
 @pytest.mark.parametrize(
@@ -139,8 +141,7 @@ def test_the_cutter_of_a_line_bar_is_set_in_four_ways(
 
 
 def test_a_bit_that_leans_is_pushed_further(corin: Client) -> None:
-    page = open_page("Q-221", MM)
-    bar = page.reckoning.bar
+    bar = open_page("Q-221", MM).job.setup.plan.bar
     assert bar is not None
     bar.tilt_deg = Decimal(60)
     bar.save()
@@ -151,7 +152,7 @@ def test_a_bit_that_leans_is_pushed_further(corin: Client) -> None:
 def test_settings_that_cannot_be_are_refused(corin: Client) -> None:
     assert "point flush with the bar is missing" in cuts(corin, "Q-221", set_with="jig")
     page = open_page("Q-221", MM)
-    page.bore.found.all().delete()
+    page.bore_row.found.all().delete()
     assert "measure the bore first" in cuts(corin, "Q-221", set_with="indicator")
     assert "set_with" not in corin.get("/jobs/Q-214/cuts/").content.decode(), "a lathe's slide is set by its dial"
 
@@ -180,10 +181,11 @@ def test_a_machine_too_weak_says_do_not_run(corin: Client) -> None:
 
 def test_a_feed_is_one_that_the_machine_has(corin: Client) -> None:
     Machine.objects.filter(name="Lathe 3").update(feeds_mm_rev=[0.06, 0.11, 0.18])
-    planned = open_page("Q-214", MM).reckoning.planned
+    planned = open_page("Q-214", MM).speeds.planned
     assert [row.feed_mm_rev for row in planned] == [0.18, 0.18, 0.18, 0.06, 0.06]
-    machine = Machine(feeds_mm_rev=[0.1, 0.2])
-    assert (machine.feed_had(0.05), machine.feed_had(0.2), Machine().feed_had(0.07)) == (0.1, 0.2, 0.07)
+    machine = MachineRecord(name="L", kind="lathe", feeds_mm_rev=(0.1, 0.2))
+    bare = MachineRecord(name="M", kind="lathe")
+    assert (machine.feed_had(0.05), machine.feed_had(0.2), bare.feed_had(0.07)) == (0.1, 0.2, 0.07)
 
 
 def test_speeds_in_a_pocket_are_named(corin: Client) -> None:
@@ -191,12 +193,12 @@ def test_speeds_in_a_pocket_are_named(corin: Client) -> None:
     machine = Machine.objects.get(name="Lathe 3")
     Bar.objects.filter(name="Bar 7").update(diameter_mm=28)
     assert "Changing the speed will not cure chatter here" in plates.cut_totals(open_page("Q-214", MM))["pockets"]
-    found = open_page("Q-214", MM).reckoning
-    assert found.frequency_hz is not None
-    machine.speeds.create(lever="D", rpm=Decimal(round(60 * found.frequency_hz / 4)))
+    found = open_page("Q-214", MM)
+    assert found.bar.frequency_hz is not None
+    machine.speeds.create(lever="D", rpm=Decimal(round(60 * found.bar.frequency_hz / 4)))
     words = plates.cut_totals(open_page("Q-214", MM))["pockets"]
     assert "begins deeper: 1 of the machine's." in words
-    assert f"{60 * found.frequency_hz / 4:.0f} rpm " in words
+    assert f"{60 * found.bar.frequency_hz / 4:.0f} rpm " in words
 
 
 def test_old_entries_without_a_kind_are_read_as_planned(corin: Client) -> None:
@@ -211,7 +213,7 @@ def test_old_entries_without_a_kind_are_read_as_planned(corin: Client) -> None:
 
 
 def phase() -> str:
-    state = open_page("Q-214", MM).reckoning.state
+    state = open_page("Q-214", MM).passes.state
     assert state is not None
     return state.phase
 
@@ -224,7 +226,7 @@ def test_a_touched_tip_voids_its_setting(corin: Client) -> None:
     refused = log(corin, "Q-214", "set", number=4, guard=ALL_GUARDS)
     assert "Not saved" in refused
     log(corin, "Q-214", "touch-off", at_division="0")
-    following = open_page("Q-214", MM).reckoning.planned[3].setting
+    following = open_page("Q-214", MM).speeds.planned[3].setting
     assert following.told is not None
     assert following.told.to_division == pytest.approx(10.2375), "counted from where the tip touched"
     cut(corin, "Q-214", 4)
@@ -233,14 +235,14 @@ def test_a_touched_tip_voids_its_setting(corin: Client) -> None:
     size(corin, "Q-214", "71.60", number=4)
     log(corin, "Q-214", "touch-off", at_division="0")
     cut(corin, "Q-214", 5)
-    assert len(open_page("Q-214", MM).reckoning.done) == 5
+    assert len(open_page("Q-214", MM).passes.done) == 5
 
 
 def test_a_touch_is_taken_back_like_any_entry(corin: Client) -> None:
-    before = open_page("Q-214", MM).reckoning.state
+    before = open_page("Q-214", MM).passes.state
     log(corin, "Q-214", "touched")
     corin.post("/jobs/Q-214/take-back/bore/", {"client_id": str(uuid.uuid4())})
-    assert open_page("Q-214", MM).reckoning.state == before
+    assert open_page("Q-214", MM).passes.state == before
 
 
 def test_the_depth_where_chatter_begins_is_said(db: None) -> None:
@@ -251,7 +253,7 @@ def test_the_depth_where_chatter_begins_is_said(db: None) -> None:
     )
     Bar.objects.filter(name="Bar 7").update(diameter_mm=28)
     page = open_page("Q-214", MM)
-    found, out = page.reckoning.pockets, page.reckoning.overhung
+    found, out = pockets_of(page.passes, page.bar).value, page.bar.overhung.value
     assert found is not None
     assert found.least_limit_mm is not None
     assert out is not None

@@ -8,6 +8,7 @@ from django.test import Client
 from gyrocore import Cut, cutting_force, spindle_speed
 from gyrometra.bridge.units import Units, to_decimal
 from gyrometra.crib.models import Bar, Cutter, Machine
+from gyrometra.crib.records import bar_record, machine_record
 from gyrometra.jobs.models import Job
 from gyrometra.steps import plates, progress_words
 from gyrometra.steps.forms import BarForm, CutsForm
@@ -18,42 +19,42 @@ MM, INCH = Units("mm"), Units("in")
 
 
 def test_speeds_are_of_this_machine_and_one_lever_for_roughing(db: None) -> None:
-    reckoning = open_page("Q-214", MM).reckoning
-    rough = [row for row in reckoning.planned if row.is_roughing]
+    page = open_page("Q-214", MM)
+    rough = [row for row in page.speeds.planned if row.is_roughing]
     assert {row.rpm for row in rough} == {280}
     exact = spindle_speed(diameter_mm=71.215, surface_speed_m_min=70).exact_rpm
-    assert reckoning.rough_speed is not None
-    assert reckoning.rough_speed.exact_rpm == pytest.approx(exact)
-    assert reckoning.machine.lever_for(280) == "B-3"
+    assert page.speeds.rough.value is not None
+    assert page.speeds.rough.value.exact_rpm == pytest.approx(exact)
+    assert page.at.machine.lever_for(280) == "B-3"
 
 
 def test_the_cap_is_never_passed_and_five_percent_over_is_shown(corin: Client) -> None:
     corin.post("/jobs/Q-214/save/cuts/", {**plan_of("Q-214", CutsForm), "max_rpm": "224"})
     page = open_page("Q-214", MM)
-    assert {row.rpm for row in page.reckoning.planned} == {224}
+    assert {row.rpm for row in page.speeds.planned} == {224}
     assert plates.cuts(page)[0].governs == "Limited by max rpm 224:"
     corin.post("/jobs/Q-214/save/cuts/", {**plan_of("Q-214", CutsForm), "max_rpm": "", "rough_speed_m_min": "60"})
     page = open_page("Q-214", MM)
-    assert page.reckoning.rough_speed is not None
-    assert page.reckoning.rough_speed.set_rpm == 280
+    assert page.speeds.rough.value is not None
+    assert page.speeds.rough.value.set_rpm == 280
     assert any("% over" in word for word in plates.cuts(page)[0].words)
 
 
 def test_the_bar_carries_the_heaviest_pass_that_is_left(db: None) -> None:
-    reckoning = open_page("Q-214", MM).reckoning
+    page = open_page("Q-214", MM)
     cut = Cut(kc11_mpa=1100, mc=0.25, depth_mm=(72.015 - 71.196) / 4, feed_mm_rev=0.08)
-    assert reckoning.force is not None
-    assert reckoning.force.radial_n == pytest.approx(cutting_force(cut).radial_n)
-    assert reckoning.budget_mm == pytest.approx(0.0075), "a quarter of the tolerance"
+    assert page.passes.force.value is not None
+    assert page.passes.force.value.radial_n == pytest.approx(cutting_force(cut).radial_n)
+    assert page.at.budget_mm == pytest.approx(0.0075), "a quarter of the tolerance"
 
 
 def test_an_own_budget_governs(corin: Client) -> None:
     corin.post("/jobs/Q-214/save/bar/", {**plan_of("Q-214", BarForm), "budget_mm": "1 tenths"})
-    assert float(open_page("Q-214", MM).reckoning.budget_mm) == pytest.approx(0.0075), "tenths are refused in mm"
+    assert float(open_page("Q-214", MM).at.budget_mm) == pytest.approx(0.0075), "tenths are refused in mm"
     corin.post("/jobs/Q-214/save/bar/", {**plan_of("Q-214", BarForm), "budget_mm": "0.0005"})
     page = open_page("Q-214", MM)
-    assert page.reckoning.overhung is not None
-    assert (page.reckoning.overhung.state, page.reckoning.overhung.by) == ("stop", "deflection")
+    assert page.bar.overhung.value is not None
+    assert (page.bar.overhung.value.state, page.bar.overhung.value.by) == ("stop", "deflection")
     assert page.job.stations["steps"][1]["state"] == "bad"
     assert plates.bar(page)[0].state == "bad"
 
@@ -68,13 +69,16 @@ def test_without_a_cutter_the_plates_say_what_is_missing(corin: Client) -> None:
 
 
 def test_the_first_cut_says_whether_the_work_is_trued(db: None) -> None:
-    before, after = open_page("Q-223", MM).reckoning, open_page("Q-214", MM).reckoning
-    assert before.trued_off_centre_mm == pytest.approx(0.015), "half the run-out limit"
-    assert 0 < after.trued_off_centre_mm < 0.01, "as trued"
+    before, after = open_page("Q-223", MM).boring, open_page("Q-214", MM).boring
+    assert before.off_centre_mm is None, "half the run-out limit counts"
+    assert before.speeds.first_cut.value is not None
+    assert before.speeds.first_cut.value.largest_mm - before.speeds.first_cut.value.smallest_mm >= 0.03
+    assert after.off_centre_mm is not None
+    assert 0 < after.off_centre_mm < 0.01, "as trued"
 
 
 def test_passes_turn_the_dial_on_from_where_it_stands(db: None) -> None:
-    rows = open_page("Q-214", MM).reckoning.planned
+    rows = open_page("Q-214", MM).speeds.planned
     stand = 0.0
     for row in rows:
         assert row.setting.told is not None
@@ -86,17 +90,18 @@ def test_passes_turn_the_dial_on_from_where_it_stands(db: None) -> None:
 
 def test_an_eccentric_hole_is_bored_round_as_the_bar_copies_it(db: None) -> None:
     """Two springs in line: the bar at its tip, and the cut's radial force a millimetre of depth."""
-    reckoning = open_page("Q-223", MM).reckoning
-    assert reckoning.copied is None, "no bar is picked yet"
-    reckoning = open_page("Q-214", MM).reckoning
-    assert reckoning.copied is not None
-    assert reckoning.first_cut is not None
-    assert reckoning.force is not None
-    assert reckoning.heaviest_cut is not None
-    swing, ratio, count = reckoning.copied
-    assert swing == pytest.approx(reckoning.first_cut.largest_mm - reckoning.first_cut.smallest_mm)
+    page = open_page("Q-223", MM)
+    assert page.boring.copied is None, "no bar is picked yet"
+    page = open_page("Q-214", MM)
+    assert page.boring.copied is not None
+    assert page.speeds.first_cut.value is not None
+    assert page.passes.force.value is not None
+    assert page.passes.heaviest is not None
+    found = page.boring.copied
+    swing, ratio, count = found.swing_mm, found.share, found.round_at
+    assert swing == pytest.approx(page.speeds.first_cut.value.largest_mm - page.speeds.first_cut.value.smallest_mm)
     bar = 3 * 205_000 * math.pi * 40**4 / 64 / 165**3
-    cut = reckoning.force.radial_n / reckoning.heaviest_cut.depth_mm
+    cut = page.passes.force.value.radial_n / page.passes.heaviest.depth_mm
     assert ratio == pytest.approx(cut / (bar + cut))
     assert swing * ratio**count <= 0.02
     assert plates.cut_totals(open_page("Q-214", MM))["copied"] == "", "its first cut is made"
@@ -104,8 +109,8 @@ def test_an_eccentric_hole_is_bored_round_as_the_bar_copies_it(db: None) -> None
 
 
 def test_time_is_of_all_passes(db: None) -> None:
-    reckoning = open_page("Q-214", MM).reckoning
-    assert reckoning.minutes == pytest.approx(3 * 145 / (0.2 * 280) + 2 * 145 / (0.08 * 355))
+    page = open_page("Q-214", MM)
+    assert page.speeds.minutes == pytest.approx(3 * 145 / (0.2 * 280) + 2 * 145 / (0.08 * 355))
 
 
 @pytest.mark.parametrize("number", ["Q-214", "Q-219", "Q-198", "Q-223", "Q-228", "Q-221"])
@@ -177,7 +182,7 @@ def test_the_crib_takes_inches_and_keeps_them_as_typed(dagny: Client, kind: str,
     assert fields["name"] in text
     assert ("1&quot;" in text) is (kind == "bar")
     if isinstance(item, Bar):
-        assert (float(item.diameter_mm), item.reach_mm) == (25.4, 254 - 3 * 25.4)
+        assert (float(item.diameter_mm), bar_record(item).reach_mm) == (25.4, 254 - 3 * 25.4)
 
 
 @pytest.mark.parametrize(
@@ -201,7 +206,8 @@ def test_the_crib_refuses_what_cannot_be(dagny: Client, kind: str, fields: dict[
 
 def test_a_machines_speeds_are_sorted_and_keep_their_levers(dagny: Client) -> None:
     machine = Machine.objects.get(name="Lathe 2")
-    assert machine.speeds_rpm() == sorted(machine.speeds_rpm())
+    speeds = machine_record(machine).speeds_rpm
+    assert speeds == sorted(speeds)
     fields = {"name": "Lathe 2", "kind": "lathe", "speeds": "b-2 500\n45, a-1 90", "division_mm": "0.001 in",
               "divisions_per_turn": "125", "dial_reads": "diameter"}  # fmt: skip
     dagny.post(f"/crib/machine/{machine.pk}/", fields)

@@ -21,7 +21,7 @@ def printed(state: dict[str, Any], teller: Teller) -> str:
     amount = told_amount(state)
     assert amount is not None
     if "divisions" in state["told"]:
-        way = teller.page.reckoning.way_and_missing[0]
+        way = teller.page.passes.by.way
         return f"{abs(amount) % way.divisions_per_turn:.1f}".removesuffix(".0")  # type: ignore[union-attr]
     return teller.units.planned(abs(amount))
 
@@ -56,11 +56,11 @@ def check_page(teller: Teller, state: dict[str, Any]) -> None:
 def test_the_pages_tell_the_state(corin: Client, name: str) -> None:
     told = story(name)
     teller = Teller(corin, told)
-    aim = teller.page.reckoning.ladder.replay.memory.bore.bored_aim_mm  # type: ignore[union-attr]
+    aim = teller.page.passes.ladder.replay.memory.bore.bored_aim_mm  # type: ignore[union-attr]
     state = teller.state()
     for place, act in enumerate(told["acts"]):
         state = teller.act(act)
-        own = teller.page.reckoning.state
+        own = teller.page.passes.state
         assert own is not None
         assert (state["phase"], state["pass"], state["verdict"]) == (own.phase, own.in_hand, own.verdict), place
         assert state["known_mm"] == pytest.approx(own.known_mm, abs=1e-9), place

@@ -9,11 +9,13 @@ from django.test import Client
 from gyrometra.bridge.units import Units
 from gyrometra.crib.forms.tools import BarForm
 from gyrometra.crib.models import Bar, Indicator, Machine
+from gyrometra.crib.records import bar_record
 from gyrometra.crib.values import initial_of
 from gyrometra.jobs.models import Bore, Job
 from gyrometra.steps import plates
 from gyrometra.steps.forms import LineBarForm, WorkForm, work_initial
 from gyrometra.steps.page import open_page
+from tests.web.said import missing_words
 from tests.web.test_bad_input import plan_of
 from tests.web.test_check import log as log_size
 from tests.web.test_check import sign
@@ -70,7 +72,7 @@ def test_a7_a_spring_pass_leaves_the_setting_everywhere(corin: Client) -> None:
 def test_b1_the_run_out_of_finished_work_is_the_larger_of_read_and_fitted(corin: Client) -> None:
     """Four places at 9 read 18 apart, but the curve through them swings 25."""
     sweep(corin, "Q-214", [-9, -9, 9, 9], "check")
-    swept = open_page("Q-214", MM).swept
+    swept = open_page("Q-214", MM).assessment.swept(1, 1)
     assert swept is not None
     assert swept.swing_mm == pytest.approx(2 * (0.009**2 + 0.009**2) ** 0.5, rel=1e-3)
     assert swept.within is False
@@ -79,7 +81,7 @@ def test_b1_the_run_out_of_finished_work_is_the_larger_of_read_and_fitted(corin:
 def test_b2_every_piece_can_be_swept(corin: Client) -> None:
     for piece in (1, 2):
         begin(corin, "Q-207", query=f"?piece={piece}")
-        assert len(open_page("Q-207", MM, None, piece).rounds) == 1
+        assert len(open_page("Q-207", MM, None, piece).truing.rounds) == 1
 
 
 def test_b4_a_worn_bore_still_to_be_bored_is_centred_well_enough(corin: Client) -> None:
@@ -103,8 +105,8 @@ def test_b5_a_move_made_the_wrong_way_is_named(corin: Client) -> None:
 
 def test_c1_limits_of_an_inch_user_are_inches(db: None) -> None:
     page = open_page("Q-219", INCH)
-    fields = {**work_initial(page.bore, INCH), "wanted": "3.1500 +0.001/0"}
-    form = WorkForm(fields, units=INCH, bore=page.bore)
+    fields = {**work_initial(page.bore_row, INCH), "wanted": "3.1500 +0.001/0"}
+    form = WorkForm(fields, units=INCH, bore=page.bore_row)
     assert form.is_valid(), form.errors
     limits = form.work().limits
     assert (limits.lower_mm, limits.upper_mm) == pytest.approx((3.15 * 25.4, 3.151 * 25.4))
@@ -113,7 +115,7 @@ def test_c1_limits_of_an_inch_user_are_inches(db: None) -> None:
 def test_c5_a_shaft_class_is_asked_and_the_products_own_print_is_read(db: None) -> None:
     page = open_page("Q-219", MM)
     for typed, good in (("Ø80 H7", True), ("80h7", False)):
-        form = WorkForm({**work_initial(page.bore, MM), "wanted": typed}, units=MM, bore=page.bore)
+        form = WorkForm({**work_initial(page.bore_row, MM), "wanted": typed}, units=MM, bore=page.bore_row)
         assert form.is_valid() is good, (typed, form.errors)
 
 
@@ -129,7 +131,7 @@ def test_d2_three_depths_close_together_are_not_two_ends_and_the_middle(corin: C
     for z in (10, 11, 12):
         for angle in (0, 90):
             log_size(corin, 72.012, z, angle)
-    missing = open_page("Q-214", MM).judged.missing
+    missing = missing_words(open_page("Q-214", MM))
     assert "a depth in the middle" in missing
     assert "a depth near the far end" in missing
 
@@ -138,7 +140,7 @@ def test_d2_a_degree_is_no_second_direction(corin: Client) -> None:
     for z in (20, 70, 120):
         for angle in (0, 1):
             log_size(corin, 72.012, z, angle)
-    assert any("second direction" in words for words in open_page("Q-214", MM).judged.missing)
+    assert any("second direction" in words for words in missing_words(open_page("Q-214", MM)))
 
 
 def test_d6_a_concession_needs_its_reason(corin: Client, dagny: Client) -> None:
@@ -171,7 +173,7 @@ def test_f1_two_bearings_on_one_side(corin: Client, typed: str) -> None:
 def test_i1_limits_widened_after_measuring_leave_a_trace(corin: Client) -> None:
     log_size(corin, 72.05, 20)
     page = open_page("Q-214", MM)
-    fields = {**work_initial(page.bore, MM), "version": page.job.version, "wanted": "72.00-72.06"}
+    fields = {**work_initial(page.bore_row, MM), "version": page.job.version, "wanted": "72.00-72.06"}
     corin.post("/jobs/Q-214/save/work/", fields)
     text = corin.get("/jobs/Q-214/check/").content.decode()
     assert "Changed after measuring: corin" in text
@@ -182,23 +184,24 @@ def test_i1_limits_widened_after_measuring_leave_a_trace(corin: Client) -> None:
 def test_i2_the_least_of_all_caps_counts(corin: Client) -> None:
     cuts(corin, "Q-219", max_rpm="20000")
     page = open_page("Q-219", MM)
-    cap = page.reckoning.machine.unbalanced_max_rpm
+    cap = page.at.machine.unbalanced_max_rpm
     assert cap is not None
-    assert page.reckoning.cap_rpm == cap
+    assert page.speeds.cap_rpm == cap
 
 
 def test_e7_small_bores_plan_untouched(corin: Client) -> None:
     for bore_mm in (6, 8, 12):
         page = open_page("Q-219", MM)
-        fields = {**work_initial(page.bore, MM), "number": f"S-{bore_mm}", "wanted": f"{bore_mm} H7", "length_mm": "12",
-                  "found_z_0": "2", "found_d_0": f"{bore_mm - 0.8}", "found_z_1": "", "found_d_1": "", "found_z_2": "",
-                  "found_d_2": "", "runout_limit_mm": "0.02", "target": ""}  # fmt: skip
+        fields = {**work_initial(page.bore_row, MM), "number": f"S-{bore_mm}", "wanted": f"{bore_mm} H7",
+                  "length_mm": "12", "found_z_0": "2", "found_d_0": f"{bore_mm - 0.8}", "found_z_1": "",
+                  "found_d_1": "", "found_z_2": "", "found_d_2": "", "runout_limit_mm": "0.02",
+                  "target": ""}  # fmt: skip
         fields = {key: value for key, value in fields.items() if not key.startswith(("outside", "break"))}
         answer = corin.post("/jobs/new/", fields)
         assert answer.status_code == 302, answer.content.decode()[-3000:]
         made = open_page(f"S-{bore_mm}", MM)
-        assert made.reckoning.passes is not None
-        clearance = made.reckoning.chip_clearance_mm
+        assert made.passes.plan.value is not None
+        clearance = made.at.plan.chip_clearance_mm
         assert bore_mm - 0.8 - 2 * clearance >= 0.5 * bore_mm, "a bar of half the bore goes in"
     assert Bore.objects.filter(setup__job__number__startswith="S-").count() == 3
 
@@ -212,10 +215,11 @@ def test_e5_a_damped_bar_off_its_tuning_damps_as_plain_steel(corin: Client) -> N
     bar = Bar.objects.get(name="Bar 14, tuned")
     out, turns = bar.tuned[0]
     bar.tuned_turns = turns
-    assert bar.damping_at(out) == bar.damping
-    assert bar.damping_at(out + 37) < bar.damping, "its table has no such overhang"
+    tuned = bar_record(bar)
+    assert tuned.damping_at(out) == tuned.damping
+    assert tuned.damping_at(out + 37) < tuned.damping, "its table has no such overhang"
     bar.tuned_turns = turns + 1
-    assert bar.damping_at(out) < bar.damping, "it stands at other turns"
+    assert bar_record(bar).damping_at(out) < tuned.damping, "it stands at other turns"
 
 
 def test_e5_a_table_typed_the_wrong_way_round_is_refused(dagny: Client) -> None:

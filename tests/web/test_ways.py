@@ -9,11 +9,13 @@ from django.test import Client
 
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Bar, Head, Indicator, Machine
+from gyrometra.crib.records import head_record, machine_record
 from gyrometra.cutting.models import CutEntry
 from gyrometra.jobs.models import Bore, Job, Plan
 from gyrometra.steps import plates
 from gyrometra.steps.forms import HeadBarForm, LineBarForm, work_initial
 from gyrometra.steps.page import open_page
+from gyroplan.assess import Line
 from tests.web.test_bad_input import plan_of, work_of
 from tests.web.test_passes import ALL_GUARDS
 
@@ -30,24 +32,24 @@ def bar_text(client: Client, number: str, form: Any, **changes: Any) -> str:
 def test_the_hole_nearest_the_axis_that_reaches_is_picked(db: None) -> None:
     """Tip 13 from the bar's centre, slide 20: hole A cuts 26 to 66, B only from 56."""
     page = open_page("Q-228", MM)
-    assert [(h.hole, h.smallest_mm, h.largest_mm, h.reason) for h in page.holes] == [
+    assert [(h.hole, h.smallest_mm, h.largest_mm, h.reason) for h in page.bar.holes.value.rows] == [  # type: ignore[union-attr]
         ("A", 26, 66, ""), ("B", 56, 96, "wide"), ("C", 86, 126, "wide"),
     ]  # fmt: skip
     hole, out, spring = plates.bar(page)
     assert (hole.number, out.number) == ("A", "75")
     assert "needs a hole of Ø21.000 first" in hole.words
     assert float(spring.number) == pytest.approx(
-        abs(page.reckoning.force.radial_n) * 75**3 / (3 * 205_000 * 3.14159265 * 20**4 / 64), abs=5e-4  # type: ignore[union-attr]
+        abs(page.passes.force.value.radial_n) * 75**3 / (3 * 205_000 * 3.14159265 * 20**4 / 64), abs=5e-4  # type: ignore[union-attr]
     )  # fmt: skip
 
 
 def test_the_heads_own_dial_and_cap_count(db: None) -> None:
-    reckoning = open_page("Q-228", MM).reckoning
-    first = reckoning.planned[0].setting
+    page = open_page("Q-228", MM)
+    first = page.speeds.planned[0].setting
     assert first.told is not None
     assert first.told.amount == pytest.approx((first.to_mm - first.from_mm) / 2 / 0.01)
-    assert reckoning.cap_rpm == 400, "the head swung out, under the machine's 480"
-    assert all(row.rpm is not None and row.rpm <= 400 for row in reckoning.planned)
+    assert page.speeds.cap_rpm == 400, "the head swung out, under the machine's 480"
+    assert all(row.rpm is not None and row.rpm <= 400 for row in page.speeds.planned)
 
 
 def test_a_head_that_does_not_reach_says_do_not_run(corin: Client) -> None:
@@ -66,11 +68,11 @@ def test_without_the_head_the_page_says_so(corin: Client) -> None:
 
 
 def test_a_shoulder_stops_the_cutter(db: None) -> None:
-    reckoning = open_page("Q-228", MM).reckoning
-    assert float(reckoning.plan.overrun_mm) == 5
-    assert reckoning.overrun_mm == 0
-    assert reckoning.reach is not None
-    assert reckoning.reach.reach_mm == 24 + 12
+    page = open_page("Q-228", MM)
+    assert float(page.at.plan.overrun_mm) == 5
+    assert page.at.overrun_mm == 0
+    assert page.bar.reach.value is not None
+    assert page.bar.reach.value.reach_mm == 24 + 12
     depth = plates.cuts(open_page("Q-228", MM))[-1]
     assert (depth.label, depth.number) == ("Depth stop, from touch at the face", "24.050")
 
@@ -84,37 +86,42 @@ def test_the_table_is_moved_not_jaws(corin: Client) -> None:
 # ---------------------------------------------------------------- bar in bearings
 
 
+def stops(line: Line) -> str:
+    """What stops a bar in bearings; empty where nothing does."""
+    return line.verdict.by if line.verdict and line.verdict.state == "stop" else ""
+
+
 def test_two_bearings_do_not_hold_and_a_third_does(db: None) -> None:
     page = open_page("Q-221", MM)
-    assert page.line is not None
-    assert page.better_line is not None
-    assert not page.line.holds
-    assert page.line.verdicts["H2"].by == "chatter"
-    assert page.better_line.holds
-    assert page.better_line.bearings_mm == (-80, 580, 1280)
+    assert page.bar.line.value is not None
+    assert page.bar.better_line is not None
+    assert not page.bar.line.value.holds
+    assert page.bar.line.value.verdict_at("H2").by == "chatter"  # type: ignore[union-attr]
+    assert page.bar.better_line.holds
+    assert page.bar.better_line.bearings_mm == (-80, 580, 1280)
     assert plates.bar(page)[0].number == "580"
 
 
 def test_chatter_at_the_softest_place_is_a_hard_limit(db: None) -> None:
     """Two bearings leave the middle bore soft: chatter begins far under the cut; a third one cures it."""
     page = open_page("Q-221", MM)
-    assert page.line is not None
-    assert page.better_line is not None
-    assert page.line.softest.bore == "H2"
-    assert page.line.chatters
-    assert not page.better_line.chatters
-    assert page.line.chatter is not None
-    assert page.line.chatter.limit_depth_mm is not None
-    assert page.line.chatter.limit_depth_mm < (page.line.depth_mm or 0)
+    assert page.bar.line.value is not None
+    assert page.bar.better_line is not None
+    assert page.bar.line.value.softest.bore == "H2"
+    assert stops(page.bar.line.value) == "chatter"
+    assert stops(page.bar.better_line) == ""
+    assert page.bar.line.value.chatter is not None
+    assert page.bar.line.value.chatter.limit_depth_mm is not None
+    assert page.bar.line.value.chatter.limit_depth_mm < (page.bar.line.value.depth_mm or 0)
     Plan.objects.filter(setup__job__number="Q-221").update(budget_mm=Decimal(1))
     soft = open_page("Q-221", MM)
-    assert soft.line is not None
-    assert not soft.line.springs_too_far()
-    assert not soft.line.holds, "the spring is allowed, the chatter is not"
+    assert soft.bar.line.value is not None
+    assert stops(soft.bar.line.value) == "chatter"
+    assert not soft.bar.line.value.holds, "the spring is allowed, the chatter is not"
     Plan.objects.filter(setup__job__number="Q-221").update(cutter=None)
     unknown = open_page("Q-221", MM)
-    assert unknown.line is not None
-    assert unknown.line.chatter is None
+    assert unknown.bar.line.value is not None
+    assert unknown.bar.line.value.chatter is None
 
 
 def test_standing_the_third_bearing_brings_the_job_on(corin: Client) -> None:
@@ -153,10 +160,10 @@ def test_a_blind_bore_has_both_bearings_before_it(corin: Client) -> None:
     assert "no bearing can stand past it" in bar_text(corin, "Q-207", LineBarForm)
     corin.post("/jobs/Q-207/save/bar/", {**plan_of("Q-207", LineBarForm), "bearings_mm": "-300; -20"})
     page = open_page("Q-207", MM)
-    assert page.line is not None
-    assert page.line.layout.rows[0].mode == "overhung"
-    assert page.line.layout.rows[0].distance_mm == 220
-    assert page.reckoning.overrun_mm == 0
+    assert page.bar.line.value is not None
+    assert page.bar.line.value.layout.rows[0].mode == "overhung"
+    assert page.bar.line.value.layout.rows[0].distance_mm == 220
+    assert page.at.overrun_mm == 0
 
 
 def test_a_bar_too_short_for_its_bearings(corin: Client) -> None:
@@ -169,9 +176,9 @@ def test_a_bar_too_short_for_its_bearings(corin: Client) -> None:
 
 def test_each_bore_has_its_own_passes_set_over_the_bar(db: None) -> None:
     for place, start in ((1, 87.58), (2, 87.50), (3, 87.66)):
-        reckoning = open_page("Q-221", MM, place).reckoning
-        assert reckoning.start_mm == pytest.approx(start)
-        for row in reckoning.planned:
+        page = open_page("Q-221", MM, place)
+        assert page.at.start_mm == pytest.approx(start)
+        for row in page.speeds.planned:
             assert row.setting.told is not None
             assert row.setting.told.amount == pytest.approx((60 + row.cut.diameter_mm) / 2)
 
@@ -182,10 +189,10 @@ def test_logs_of_one_bore_leave_the_others_alone(corin: Client) -> None:
         assert corin.post(f"/jobs/Q-221/cut/{kind}/?bore={place}", fields).url.endswith(f"bore={place}")  # type: ignore[attr-defined]
 
     post("set", 2, number=1)
-    states = [open_page("Q-221", MM, place).reckoning.state for place in (1, 2, 3)]
+    states = [open_page("Q-221", MM, place).passes.state for place in (1, 2, 3)]
     assert [state.phase for state in states if state] == ["set", "cut", "set"]
     post("cut", 2, number=1)
-    assert [len(open_page("Q-221", MM, place).reckoning.done) for place in (1, 2, 3)] == [0, 1, 0]
+    assert [len(open_page("Q-221", MM, place).passes.done) for place in (1, 2, 3)] == [0, 1, 0]
     assert "74.179" in corin.get("/jobs/Q-221/bore/?bore=2").content.decode()
 
 
@@ -198,23 +205,23 @@ def test_the_bar_is_trued_at_both_end_bores(corin: Client) -> None:
             corin.post(f"/jobs/Q-221/reading/true/?bore={place}", entry)
         stations = Job.objects.get(number="Q-221").stations["steps"]
         assert (stations[3]["state"] == "done") is (place == 3)
-    assert open_page("Q-221", MM, 2).rounds == []
+    assert open_page("Q-221", MM, 2).truing.rounds == ()
     text = corin.get("/jobs/Q-221/true/?bore=2").content.decode()
     assert "The bar is trued at the two end bores, H1 and H3; H2 follows from them." in text
     assert 'href="?bore=3"' in text
 
 
 def test_the_time_of_all_bores_and_of_all_pieces(corin: Client) -> None:
-    minutes = open_page("Q-207", MM).reckoning.minutes
+    minutes = open_page("Q-207", MM).speeds.minutes
     assert minutes is not None
     assert f"{8 * minutes / 60:.1f} h for 8 pieces" in corin.get("/jobs/Q-207/cuts/").content.decode()
-    total = sum(open_page("Q-221", MM, place).reckoning.minutes or 0 for place in (1, 2, 3))
+    total = sum(open_page("Q-221", MM, place).speeds.minutes or 0 for place in (1, 2, 3))
     assert f"All bores <b>{total:.0f} min</b>" in corin.get("/jobs/Q-221/cuts/?bore=2").content.decode()
 
 
 def test_a_bore_to_suit_a_measured_part(corin: Client) -> None:
     work_text(corin, "Q-223", wanted="", mate_mm="59.992", play_mm="0.010 to 0.034")
-    bore = open_page("Q-223", MM).bore
+    bore = open_page("Q-223", MM).bore_row
     assert (float(bore.lower_mm), float(bore.upper_mm)) == (60.002, 60.026)
     assert bore.wanted == "60.002-60.026 mm"
     text = corin.get("/jobs/Q-223/work/").content.decode()
@@ -235,16 +242,16 @@ def test_the_fit_of_a_class_with_a_measured_part_is_shown(db: None) -> None:
 
 def test_the_micrometer_is_set_small_by_what_the_bar_cuts_large(db: None) -> None:
     """Nothing is known but the crib's 0.012 before a pass is measured."""
-    first = open_page("Q-230", MM).reckoning.planned[0].setting
+    first = open_page("Q-230", MM).speeds.planned[0].setting
     assert first.told is not None
     assert first.told.amount == pytest.approx(first.to_mm - 0.012)
 
 
 def test_the_habit_is_learned_from_what_came_out(db: None) -> None:
     """An absolute way takes off what the last measured pass came out over what it was set to."""
-    reckoning = open_page("Q-230", MM).reckoning
-    over = reckoning.done[-1].came_over_mm
-    following = reckoning.planned[len(reckoning.done)].setting
+    page = open_page("Q-230", MM)
+    over = page.passes.done[-1].came_over_mm
+    following = page.speeds.planned[len(page.passes.done)].setting
     assert over is not None
     assert abs(over) > 1e-3
     assert following.told is not None
@@ -252,9 +259,9 @@ def test_the_habit_is_learned_from_what_came_out(db: None) -> None:
 
 
 def test_the_stand_ends_short_for_the_hone_and_says_its_habit(corin: Client) -> None:
-    reckoning = open_page("Q-230", MM).reckoning
-    assert reckoning.passes is not None
-    assert reckoning.passes.bored_diameter_mm == pytest.approx(102.0175 - 0.06)
+    page = open_page("Q-230", MM)
+    assert page.passes.plan.value is not None
+    assert page.passes.plan.value.bored_diameter_mm == pytest.approx(102.0175 - 0.06)
     text = corin.get("/jobs/Q-230/bore/").content.decode()
     assert "Set on the micrometer" in text
     shown = plates.cuts(open_page("Q-230", MM))[2]
@@ -308,7 +315,7 @@ def test_a_bore_with_entries_stays(corin: Client) -> None:
 
 def work_text(client: Client, number: str, place: int = 1, **changes: Any) -> str:
     page = open_page(number, MM, place)
-    fields = {**work_initial(page.bore, MM), "version": page.job.version, **changes}
+    fields = {**work_initial(page.bore_row, MM), "version": page.job.version, **changes}
     return client.post(f"/jobs/{number}/save/work/?bore={place}", fields).content.decode()
 
 
@@ -393,12 +400,12 @@ def test_the_crib_refuses_machines_heads_and_bars(dagny: Client, kind: str, fiel
 
 def test_a_mill_needs_no_slide_dial_and_a_head_keeps_its_holes(dagny: Client) -> None:
     dagny.post("/crib/machine/new/", {"name": "M9", "kind": "mill", "speeds": "1 90", "dial_reads": "radius"})
-    assert Machine.objects.get(name="M9").dial is None
+    assert machine_record(Machine.objects.get(name="M9")).dial is None
     head = Head.objects.get(name="Head 2")
     text = dagny.get(f"/crib/head/{head.pk}/").content.decode()
     assert "B 15" in text
     assert "Used by Q-228." in text
-    assert [float(hole.offset_mm) for hole in head.offsets()] == [0, 15, 30]
+    assert [hole.offset_mm for hole in head_record(head).holes] == [0, 15, 30]
     assert "has no dial of its own" in dagny.get(
         "/lines/dial/", {"dial-have": "70", "dial-want": "71", "dial-machine": Machine.objects.get(name="M9").pk}
     ).content.decode()  # fmt: skip

@@ -18,6 +18,7 @@ from gyrometra.records.pdf import set_on_paper
 from gyrometra.steps import plates, progress_words
 from gyrometra.steps.forms import CentresBarForm, PilotBarForm
 from gyrometra.steps.page import open_page
+from tests.web.said import missing_words
 from tests.web.test_bad_input import plan_of, work_of
 from tests.web.test_passes import ALL_GUARDS
 
@@ -42,12 +43,12 @@ def sizes(client: Client, job: str, values: list[tuple[str, str, str]], query: s
 
 
 def test_a_keyway_is_drawn_slows_the_cut_and_is_skipped_when_swept(corin: Client) -> None:
-    before = open_page("Q-219", MM).reckoning.surface_speed("rough")
+    before = open_page("Q-219", MM).speeds.wanted("rough")
     text = work(corin, "Q-219", break_kind_0="keyway", break_from_0="0", break_to_0="80", break_width_0="14",
                 break_angle_0="90")  # fmt: skip
     assert "keyway at 90°" in text
     page = open_page("Q-219", MM)
-    assert page.reckoning.surface_speed("rough") == pytest.approx(0.75 * (before or 0))
+    assert page.speeds.wanted("rough") == pytest.approx(0.75 * (before or 0))
     assert "Interrupted by keyway: speeds are 75 %" in corin.get("/jobs/Q-219/cuts/").content.decode()
     indicator = Indicator.objects.get(name="Indicator 1")
     fields = {"method": "sweep", "places": "8", "indicator": indicator.pk}
@@ -89,8 +90,8 @@ def test_the_own_target_is_aimed_at_and_judged_beside_the_limits(corin: Client) 
     work(corin, "Q-219", target="80.000-80.010")
     page = open_page("Q-219", MM)
     assert page.bore.aim_mm == pytest.approx(80.005)
-    assert page.reckoning.passes is not None
-    assert page.reckoning.passes.bored_diameter_mm == pytest.approx(80.005)
+    assert page.passes.plan.value is not None
+    assert page.passes.plan.value.bored_diameter_mm == pytest.approx(80.005)
     assert "your own target" in plates.work(page)[0].words[1]
     sizes(corin, "Q-219", [("20", "0", "80.015")])
     text = corin.get("/jobs/Q-219/check/").content.decode()
@@ -103,10 +104,10 @@ def test_a_bore_that_matters_much_asks_for_more(corin: Client) -> None:
     assert (suggested["z"], suggested["angle"]) == ("16", "0")
     places = [(z, angle) for angle in ("0", "60", "120") for z in ("16", "55", "94")]
     sizes(corin, "Q-219", [(z, a, "80.015") for z, a in places])
-    missing = open_page("Q-219", MM).judged.missing
+    missing = missing_words(open_page("Q-219", MM))
     assert "a second reading at 9 places: inspection is critical" in missing
     sizes(corin, "Q-219", [(z, a, "80.016") for z, a in places])
-    assert open_page("Q-219", MM).judged.missing == ["run-out of the finished bore"]
+    assert missing_words(open_page("Q-219", MM)) == ["run-out of the finished bore"]
     work(corin, "Q-219", matters="little")
     assert open_page("Q-219", MM).judged.work.directions == 2, "a limit of roundness needs two"
 
@@ -121,8 +122,8 @@ def test_pieces_have_their_own_logs_and_must_be_alike(corin: Client, dagny: Clie
     assert "No match: piece 2 is 0.011 over piece 1, 0.008 asked" in text
     assert "not every place inside" in text
     assert "Ø55.012" in text, "the table of pieces shows the other one"
-    assert open_page("Q-207", MM, None, 1).judged.readings
-    assert open_page("Q-207", MM, None, 3).judged.readings == []
+    assert open_page("Q-207", MM, None, 1).judged.sizes
+    assert open_page("Q-207", MM, None, 3).judged.sizes == ()
     refused = dagny.post("/jobs/Q-207/sign/?piece=2").content.decode()
     assert "measure what is missing of piece 1 before you sign" in refused
 
@@ -136,9 +137,9 @@ def test_the_next_action_names_the_piece_in_hand(corin: Client) -> None:
     assert CutEntry.objects.filter(setup__job__number="Q-207").values_list("piece", flat=True)[0] == 3
     assert plates.guards_due(open_page("Q-207", MM, None, 2)) != []
     third = open_page("Q-207", MM, None, 3)
-    assert (plates.guards_due(third), third.begun_pieces) == ([], [3])
+    assert (plates.guards_due(third), third.assessment.begun) == ([], [3])
     corin.post("/jobs/Q-207/take-back/bore/?piece=3", {"client_id": str(uuid.uuid4())})
-    state = open_page("Q-207", MM, None, 3).reckoning.state
+    state = open_page("Q-207", MM, None, 3).passes.state
     assert state is not None
     assert state.phase == "set"
     assert open_page("Q-207", MM, None, 900).piece == 8
@@ -158,14 +159,14 @@ def between(client: Client, **changes: Any) -> str:
     """Q-223 as a job between centres, with its bar and cutter."""
     work(client, "Q-223", method="centres")
     values = {**plan_of("Q-223", CentresBarForm), "bar": Bar.objects.get(name="Centres bar 2").pk,
-              "cutter": open_page("Q-214", MM).reckoning.cutter.pk, **changes}  # type: ignore[union-attr]  # fmt: skip
+              "cutter": open_page("Q-214", MM).at.cutter.key, **changes}  # type: ignore[union-attr]  # fmt: skip
     return client.post("/jobs/Q-223/save/bar/", values, follow=True).content.decode()
 
 
 def test_a_bar_between_centres_says_where_the_bit_stands(corin: Client) -> None:
     text = between(corin)
     page = open_page("Q-223", MM)
-    found = page.centres
+    found = page.bar.centres.value
     assert found is not None
     length = float(page.bore.length_mm)
     assert found.layout.least_bar_length_mm == pytest.approx(60 + 2 * length + 10)
@@ -208,7 +209,7 @@ def test_a_pilot_bar_proves_no_more_than_its_play(corin: Client) -> None:
     assert "play in the guides, on diameter" in text
     values = {**plan_of("Q-207", PilotBarForm), "guide_play_mm": "0.03"}
     text = corin.post("/jobs/Q-207/save/bar/", values, follow=True).content.decode()
-    line = open_page("Q-207", MM).line
+    line = open_page("Q-207", MM).bar.line.value
     assert line is not None
     assert line.guidance is not None
     assert line.guidance.worst_mm == pytest.approx(0.015), "between its guides half the play"

@@ -7,9 +7,10 @@ from dataclasses import dataclass
 from gyrodraw import Scene
 from gyrometra.bridge.units import Units
 from gyrometra.jobs.models import Job
-from gyrometra.steps.progress import NAMES, STEPS
+from gyrometra.steps.progress import NAMES
 from gyrometra.steps.progress_words import next_words
 from gyrometra.steps.scenes import strip_scene
+from gyroplan.assess import STEPS
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -114,10 +114,9 @@ class Units:
         speed = float(speed_m_min)
         return f"{speed:.4g} m/min" if self.unit == "mm" else f"{feet_min(speed):.0f} ft/min"
 
-    def limits(self, text: str, typed: Typed | None, lower_mm: float, upper_mm: float) -> str:
-        """Limits as they were written, where that means the same to this reader; else both limits in their unit."""
-        written = typed["unit"] if typed else "mm"
-        if written == self.unit or _names_unit(text):
+    def limits(self, text: str, unit: str, lower_mm: float, upper_mm: float) -> str:
+        """Limits as they were written in a unit, where that means the same to this reader; else both in their own."""
+        if unit == self.unit or _names_unit(text):
             return text
         return self.between(lower_mm, upper_mm)
 

@@ -12,6 +12,7 @@ from django.utils import timezone
 from gyrocore import bar_kind
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Bar, CribItem, Cutter, Fixture, Gauge, Head, Indicator, Machine, Material
+from gyrometra.crib.records import bar_record
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -73,7 +74,7 @@ def _short(figure: Decimal) -> str:
 
 
 def _machine(machine: Machine, units: Units) -> str:
-    speeds = machine.speeds_rpm()
+    speeds = [float(speed.rpm) for speed in machine.speeds.all()]
     many = "stepless" if machine.stepless else f"{len(speeds)} speeds"
     facts = f"{machine.get_kind_display()}, {many}, {speeds[0]:g} to {speeds[-1]:g} rpm"
     if machine.division_mm is not None:
@@ -110,10 +111,11 @@ def _bar(bar: Bar, units: Units) -> str:
         return f"{what} Ø{units.plain(bar.diameter_mm)} x {units.length(bar.length_mm)}, runs in bearings"
     if bar.method == "centres":
         return f"{what} Ø{units.plain(bar.diameter_mm)} x {units.length(bar.length_mm)}, runs between centres"
+    as_it_is = bar_record(bar)
     tip = f"; for a boring head, tip {units.plain(bar.tip_mm)} from its centre" if bar.tip_mm is not None else ""
     return (
         f"{what} Ø{units.plain(bar.diameter_mm)} x {units.length(bar.length_mm)}; "
-        f"{'stands' if bar.is_fixed else 'can stand'} out {units.length(bar.reach_mm)}; "
+        f"{'stands' if as_it_is.is_fixed else 'can stand'} out {units.length(as_it_is.reach_mm)}; "
         f"enters Ø{units.plain(bar.min_bore_mm)}{tip}{_more_of(bar, units)}"
     )
 

@@ -3,16 +3,17 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
 from functools import cache
-from typing import Any
+from typing import Any, Literal, cast
 
 from pydantic import TypeAdapter
 
 from gyrometra.cutting.models import CutEntry
-from gyrometra.jobs.gauges import GaugesAsTheyWere
+from gyrometra.jobs.gauges import gauge_as_it_was
 from gyrometra.jobs.models import Bore, SetUp
+from gyroplan.gauges import GaugeNames
 from gyroplan.loop import (
     AdvanceWay,
     BoreLog,
@@ -27,6 +28,7 @@ from gyroplan.loop import (
     Way,
     Zero,
 )
+from gyroplan.record import CutLogRecord, RemarkRecord
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,15 +48,16 @@ class CutLog:
         return next((row for row in reversed(self.rows) if row.kind == CutEntry.Kind.SIZE), None)
 
 
-def cuts_of(setup: SetUp) -> list[CutEntry]:
-    """All standing entries of a set-up, whichever bore; one query."""
-    return list(CutEntry.objects.standing().filter(setup=setup).select_related("by", "gauge"))
+def cuts_of(setup: SetUp, pieces: Iterable[int] | None = None) -> list[CutEntry]:
+    """All standing entries of a set-up, whichever bore, of some pieces or all; one query."""
+    entries = CutEntry.objects.standing().filter(setup=setup).select_related("by", "gauge")
+    return list(entries if pieces is None else entries.filter(piece__in=pieces))
 
 
-def log_of(entries: Sequence[CutEntry], bore: Bore, piece: int, way: Way) -> CutLog:
+def log_of(entries: Sequence[CutEntry], bore: Bore, piece: int, way: Callable[[], Way]) -> CutLog:
     """The entries of one bore of one piece. `way` reads settings of an older make, which know no plan."""
     own = [row for row in entries if row.piece == piece and row.bore_id in (None, bore.pk)]
-    gauges = GaugesAsTheyWere()
+    gauges = GaugeNames()
     found: list[Entry] = []
     rows: list[CutEntry] = []
     first: Planned | None = None
@@ -68,6 +71,17 @@ def log_of(entries: Sequence[CutEntry], bore: Bore, piece: int, way: Way) -> Cut
     log = BoreLog(first=first, entries=tuple(found), gauges=tuple(gauges.known))
     remarks = {row.number: row for row in own if row.kind == CutEntry.Kind.REMARK}
     return CutLog(log, tuple(rows), any(row.kind == CutEntry.Kind.GUARD for row in own), remarks)
+
+
+def log_record(found: CutLog, place: int, piece: int) -> CutLogRecord:
+    """The same as a frozen record."""
+    remarks = tuple(RemarkRecord(number=row.number, sound=cast(Sound, row.sound), look=cast(Look, row.look))
+                    for row in found.remarks.values())  # fmt: skip
+    return CutLogRecord(bore=place, piece=piece, log=found.log, remarks=remarks)
+
+
+Sound = Literal["quiet", "hum", "squeal", ""]
+Look = Literal["clean", "torn", "waves", ""]
 
 
 @cache
@@ -86,11 +100,11 @@ def planned_values(planned: Planned) -> dict[str, Any]:
     return found
 
 
-def _entries_of(row: CutEntry, way: Way, gauges: GaugesAsTheyWere) -> list[Entry]:
+def _entries_of(row: CutEntry, way: Callable[[], Way], gauges: GaugeNames) -> list[Entry]:
     kinds = CutEntry.Kind
     if row.kind == kinds.SET:
         if row.actual is None:
-            return _set_and_cut(row, way)
+            return _set_and_cut(row, way())
         return [Set(number=row.number, actual=float(row.actual))]
     if row.kind == kinds.SIZE:
         return [_size(row, gauges)]
@@ -106,9 +120,9 @@ def _entries_of(row: CutEntry, way: Way, gauges: GaugesAsTheyWere) -> list[Entry
     return [simple[row.kind]] if row.kind in simple else []
 
 
-def _size(row: CutEntry, gauges: GaugesAsTheyWere) -> Size:
+def _size(row: CutEntry, gauges: GaugeNames) -> Size:
     return Size(
-        gauge=gauges.name_of(row.rests_on, row.gauge, row.by.username),
+        gauge=gauges.name_of(gauge_as_it_was(row.rests_on, row.gauge, row.by.username)),
         readings_mm=[float(row.value_mm or 0)], part_temp_c=float(row.part_temp_c),
         instrument_temp_c=float(row.gauge_temp_c), temp_u_c=float(row.temp_u_c),
     )  # fmt: skip

@@ -14,9 +14,11 @@ from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.record import planned_values
 from gyrometra.jobs.models import Bore
 from gyrometra.jobs.permissions import lock_open
-from gyrometra.jobs.reckon import Reckoning
 from gyroplan import Gauge
-from gyroplan.loop import Act, BoreWork, Cut, Set, Size, Touched, TouchOff, Zero, entry_for, plan_entry
+from gyroplan.loop import Act, BoreWork, Cut, Planned, Set, Size, Touched, TouchOff, Zero, entry_for, plan_entry
+
+#: The plan with its log, None where there is none; and the plan as the log knows it last.
+Plan = tuple[BoreWork | None, Planned | None]
 
 
 class NothingPlanned(Exception):
@@ -43,23 +45,22 @@ _KINDS = {
 
 @transaction.atomic
 def log_act(
-    *, header: Header, act: Act, reckon: Callable[[], Reckoning], values: Mapping[str, Any] | None = None
+    *, header: Header, act: Act, planned: Callable[[], Plan], values: Mapping[str, Any] | None = None
 ) -> CutEntry:
     """Append what an act becomes as things stand; one sent twice is stored once.
 
-    `reckon` works the bore out anew, under the lock. Raises Refused where the act does not fit, JobClosed after the
-    signature, NothingPlanned without a plan.
+    `planned` reads the bore's plan and log anew, under the lock. Raises Refused where the act does not fit, JobClosed
+    after the signature, NothingPlanned without a plan.
     """
     lock_open(header.bore.setup.job)
     known: CutEntry | None = CutEntry.objects.filter(client_id=header.client_id).first()
     if known is not None:
         return known
-    reckoning = reckon()
-    work = reckoning.work
+    work, planned_last = planned()
     if work is None:
         raise NothingPlanned
     entry = entry_for(_with_gauge(work, act), act)
-    plan = plan_entry(work, reckoning.log.planned_last)
+    plan = plan_entry(work, planned_last)
     if plan is not None:
         _append(header, CutEntry.Kind.PLAN, client_id=uuid5(header.client_id, "plan"), rests_on=planned_values(plan))
     return _append(header, _KINDS[type(entry)], client_id=header.client_id, text=header.text,

@@ -5,9 +5,11 @@ from __future__ import annotations
 from datetime import date
 from typing import Any
 
+from django.contrib.postgres.expressions import ArraySubquery
 from django.db import models
+from django.db.models.functions import JSONObject
 
-from gyrometra.crib.models import Bar, CribItem, Cutter, Gauge, Head, Machine, Material
+from gyrometra.crib.models import Bar, CribItem, Cutter, Fixture, Gauge, Head, Hole, Machine, MachineSpeed, Material
 
 #: Words of the bench's search that name a state.
 _STATES = {
@@ -17,14 +19,38 @@ _STATES = {
 }
 
 
+def rows_of(rows: models.QuerySet[Any], *fields: str) -> ArraySubquery:
+    """The rows of a child table as an array of JSON objects: read with their parent, in one query."""
+    return ArraySubquery(rows.values(row=JSONObject(**{name: name for name in fields})))
+
+
+class BoreQuerySet(models.QuerySet[Any]):
+    """Bores with what belongs to them."""
+
+    def with_rows(self) -> BoreQuerySet:
+        """With sizes found, outside and breaks of the wall beside them: one query."""
+        found, outside, breaks = (
+            self.model._meta.get_field(name).related_model.objects.filter(bore=models.OuterRef("pk"))
+            for name in ("found", "outside", "interruptions")
+        )
+        bores: BoreQuerySet = self.annotate(
+            found_rows=rows_of(found, "z_mm", "diameter_mm"),
+            outside_rows=rows_of(outside, "length_mm", "diameter_mm"),
+            break_rows=rows_of(breaks, "kind", "from_mm", "to_mm", "angle_deg", "width_mm"),
+        )
+        return bores
+
+
 class JobQuerySet(models.QuerySet[Any]):
     """Jobs with what their pages print."""
 
     def on_bench(self) -> JobQuerySet:
         """With all that a job strip draws; the number of queries does not grow with the list."""
-        return self.select_related("material", "setup__machine", "setup__plan", "signoff").prefetch_related(
-            "setup__bores__outside", "setup__bores__found"
-        )
+        bores: Any = self.model._meta.get_field("setup").related_model._meta.get_field("bores").related_model
+        jobs: JobQuerySet = self.select_related(
+            "material", "setup__machine", "setup__plan", "signoff"
+        ).prefetch_related(models.Prefetch("setup__bores", bores.objects.with_rows()))
+        return jobs
 
     def newest_first(self) -> JobQuerySet:
         """Unsigned jobs first, then by the newest change."""
@@ -54,13 +80,17 @@ class JobQuerySet(models.QuerySet[Any]):
 
     def whole(self) -> JobQuerySet:
         """With all that a step page works from."""
-        return self.select_related(
+        jobs: JobQuerySet = self.select_related(
             "material", "setup__machine", "setup__plan__bar", "setup__plan__opening_bar", "setup__plan__cutter",
             "setup__plan__head", "signoff__by",
-        ).prefetch_related(
-            "setup__machine__speeds", "setup__plan__head__holes", "setup__bores__outside",
-            "setup__bores__found", "setup__bores__interruptions",
+        ).annotate(
+            speed_rows=rows_of(MachineSpeed.objects.filter(machine=models.OuterRef("setup__machine")), "rpm", "lever"),
+            hole_rows=rows_of(
+                Hole.objects.filter(head=models.OuterRef("setup__plan__head")), "head_id", "name", "offset_mm"
+            ),
+            fixture_rows=rows_of(Fixture.objects.filter(setups=models.OuterRef("setup")), "name", "kind", "height_mm"),
         )  # fmt: skip
+        return jobs
 
     def still_open(self) -> JobQuerySet:
         """Unsigned jobs, newest change first."""

@@ -13,8 +13,9 @@ from gyrometra.bridge.units import Units
 from gyrometra.jobs.models import Job
 from gyrometra.pages.context import shop
 from gyrometra.records.pdf import NoPdf, to_pdf
-from gyrometra.steps import plates, progress, scenes
+from gyrometra.steps import plates, scenes
 from gyrometra.steps.page import JobPage, open_page
+from gyroplan.assess import STEPS
 
 
 def _page(request: HttpRequest, number: str) -> JobPage:
@@ -29,14 +30,14 @@ def _context(page: JobPage) -> dict[str, Any]:
     bores = [
         {
             "bore": one.bore,
-            "wanted": one.wanted_words(),
+            "wanted": one.wanted_words,
             "finished": plates.finished_bore(one),
             "rows": plates.pass_rows(one),
             "totals": plates.cut_totals(one),
         }
         for one in page.each
     ]
-    times = [one.reckoning.minutes for one in page.each]
+    times = [one.speeds.minutes for one in page.each]
     return {
         "page": page,
         "job": page.job,
@@ -52,7 +53,7 @@ def _context(page: JobPage) -> dict[str, Any]:
         "holes": plates.hole_rows(page),
         "table": plates.line_table(page),
         "bearings": "; ".join(page.units.plain(place) for place in page.job.setup.plan.bearings_mm),
-        "cautions": list(dict.fromkeys(c for step in progress.STEPS for c in page.cautions(step))),
+        "cautions": list(dict.fromkeys(c for step in STEPS for c in page.cautions(step))),
         "printed": timezone.localtime(),
     }
 

@@ -18,7 +18,7 @@ from gyrometra.crib.forms import FORMS
 from gyrometra.crib.models import Bar, Cutter, Fixture, Gauge, Head, Indicator, Machine
 from gyrometra.crib.services import keep_item
 from gyrometra.cutting.models import CutEntry
-from gyrometra.cutting.services import Header, log_act, log_note
+from gyrometra.cutting.services import Header, Plan, log_act, log_note
 from gyrometra.inspection.services import log_size, sign_off
 from gyrometra.jobs import services as jobs
 from gyrometra.steps import plates, progress
@@ -33,9 +33,9 @@ from gyrometra.steps.forms import (
     WorkForm,
 )
 from gyrometra.steps.page import open_page
-from gyrometra.steps.whole import signed_verdict
 from gyrometra.truing import services as truing
 from gyrometra.truing.models import Round
+from gyroplan.assess import signed_verdict
 from gyroplan.loop import Act, Cut, Set
 
 PASSWORD = "quillmoor"  # noqa: S105 - the demo's sign-in, printed on its sign-in page
@@ -125,11 +125,11 @@ def _job(people: dict[str, User], data: dict[str, Any]) -> None:
 
 def _bore(user: User, number: str, data: dict[str, Any], more: dict[str, Any]) -> None:
     """One more bore in line: like the first, at its own place, with its own sizes."""
-    first = open_page(number, UNITS).bore
+    first = open_page(number, UNITS).bore_row
     form = _valid(BoreForm(more, units=UNITS, like=first))
     job = first.setup.job
     made = jobs.add_bore(user=user, like=first, version=job.version, typed=form.typed(), **form.cleaned_data)
-    bore = open_page(number, UNITS, made.place).bore
+    bore = open_page(number, UNITS, made.place).bore_row
     work = _valid(WorkForm(_work_fields({**data, **more}), units=UNITS, bore=bore)).work()
     jobs.change_work(user=user, bore=bore, version=bore.setup.job.version, work=work)
 
@@ -152,11 +152,11 @@ def _work_fields(data: dict[str, Any]) -> dict[str, Any]:
 
 def _plan(user: User, number: str, form_class: type[PlanForm], typed: dict[str, Any]) -> None:
     """As a page does: the shown values, with what was typed over them."""
-    bore = open_page(number, UNITS).bore
-    job = bore.setup.job
-    form = form_class(units=UNITS, bore=bore)
+    page = open_page(number, UNITS)
+    job = page.job
+    form = form_class(units=UNITS, bore=page.bore_row, at=page.at)
     shown = {name: value for name, value in form.initial_for().items() if value is not None}
-    form = _valid(form_class({**shown, **typed}, units=UNITS, bore=bore))
+    form = _valid(form_class({**shown, **typed}, units=UNITS, bore=page.bore_row, at=page.at))
     jobs.change_plan(user=user, job=job, version=job.version, values=form.cleaned_data, typed=form.typed())
 
 
@@ -183,7 +183,7 @@ def _round(user: User, number: str, ids: Ids, data: dict[str, Any]) -> None:
     made = truing.open_round(
         user=user,
         setup=page.job.setup,
-        bore=page.bore if purpose == Round.Purpose.CHECK else None,
+        bore=page.bore_row if purpose == Round.Purpose.CHECK else None,
         indicator=Indicator.objects.get(name="Indicator 1"),
         places=len(data["readings"]),
         method=Round.Method.SWEEP,
@@ -197,14 +197,18 @@ def _cut(user: User, number: str, ids: Ids, place: int, data: dict[str, Any]) ->
     page = open_page(number, UNITS)
 
     def header(text: str = "") -> Header:
-        return Header(user=user, bore=page.bore, client_id=ids.next(), text=text)
+        return Header(user=user, bore=page.bore_row, client_id=ids.next(), text=text)
+
+    def planned() -> Plan:
+        now = open_page(number, UNITS)
+        return now.passes.work, now.at.log.planned_last
 
     def log(act: Act, values: dict[str, Any], text: str = "") -> None:
-        log_act(header=header(text), act=act, reckon=lambda: open_page(number, UNITS).reckoning, values=values)
+        log_act(header=header(text), act=act, planned=planned, values=values)
 
     if place == 1:
         log_note(header=header("locked, cleared, swung"), kind=CutEntry.Kind.GUARD, text="locked, cleared, swung")
-    state = page.reckoning.state
+    state = page.passes.state
     kept = plates.rests_on(page, place)
     if state is not None and state.phase == "set":
         log(Set(number=place), kept)
@@ -214,7 +218,7 @@ def _cut(user: User, number: str, ids: Ids, place: int, data: dict[str, Any]) ->
     for text in data["sizes"]:
         fields = {"value": text, "client_id": str(ids.next()), "gauge": gauges.order_by("resolution_mm")[0].pk}
         after = open_page(number, UNITS)
-        form = _valid(PassSizeForm(fields, units=UNITS, bore=page.bore, expected_mm=after.reckoning.known_mm))
+        form = _valid(PassSizeForm(fields, units=UNITS, bore=page.bore, expected_mm=after.passes.known_mm))
         log(*plates.size_act(after, form.cleaned_data, user.username), text)
     if "remark" in data:
         sound, look = data["remark"]
@@ -231,7 +235,7 @@ def _check(people: dict[str, User], number: str, ids: Ids, data: dict[str, Any])
                   "part_temp_c": data["temp"], "gauge_temp_c": data["temp"], "client_id": str(entry)}  # fmt: skip
         values = _valid(CheckSizeForm(fields, units=UNITS, bore=page.bore)).cleaned_data
         log_size(
-            user=user, bore=page.bore, gauge=gauge, z_mm=values["z"], angle_deg=values["angle_deg"],
+            user=user, bore=page.bore_row, gauge=gauge, z_mm=values["z"], angle_deg=values["angle_deg"],
             value_mm=values["value_mm"], part_temp_c=values["part_temp_c"], gauge_temp_c=values["gauge_temp_c"],
             temp_u_c=values["temp_u_c"], text=text, source=values["source"], client_id=entry,
         )  # fmt: skip
@@ -239,5 +243,8 @@ def _check(people: dict[str, User], number: str, ids: Ids, data: dict[str, Any])
                                "purpose": Round.Purpose.CHECK})  # fmt: skip
     if "signed_by" in data:
         page = open_page(number, UNITS)
-        digest, _ = signed_verdict(page)
-        sign_off(user=people[data["signed_by"]], job=page.job, shown=digest, judge=lambda: signed_verdict(page))
+        digest, _ = signed_verdict(page.assessment)
+        sign_off(
+            user=people[data["signed_by"]], job=page.job, shown=digest,
+            judge=lambda: signed_verdict(page.assessment),
+        )  # fmt: skip

@@ -14,16 +14,16 @@ _LAST_MM, _OVER_SHARE = 0.5, 1.6
 
 def bore_scenes(page: JobPage, mode: str) -> list[tuple[str, Scene]]:
     """The Bore band at each width."""
-    ladder, state = page.reckoning.ladder, page.reckoning.state
+    ladder, state = page.passes.ladder, page.passes.state
     assert ladder is not None and state is not None  # noqa: S101, PT018 - the caller has looked
-    part, line = part_of(page.job, page.bore), _line(page, ladder, state, mode)
+    part, line = part_of(page.at.material, page.bore), _line(page, ladder, state, mode)
     inside, detail = _inside(page, state, mode), _detail(page, state) if mode in ("set", "cut") else None
     return bands(lambda width: bore_band(part, inside, line, detail, width))
 
 
 def _inside(page: JobPage, state: BoreState, mode: str) -> InBore:
-    units, bar, reckoning = page.units, page.reckoning.bar, page.reckoning
-    diameter = float(bar.diameter_mm) if bar else None
+    units, bar = page.units, page.at.bar
+    diameter = bar.diameter_mm if bar else None
     if mode in ("measure", "over", "done"):
         size = page.cuts_logged.last_size
         measured = state.known_from == "measured"
@@ -36,9 +36,7 @@ def _inside(page: JobPage, state: BoreState, mode: str) -> InBore:
             size_state="bad" if mode == "over" else "ink",
             note_words=f"±{units.doubt(state.expanded_mm or 0)}" if measured else "not measured yet",
         )  # fmt: skip
-    out = (
-        f" · {units.length(reckoning.out_mm)} out" if reckoning.out_mm and page.job.setup.way.bar_in == "holder" else ""
-    )
+    out = f" · {units.length(page.bar.out_mm)} out" if page.bar.out_mm and page.job.setup.way.bar_in == "holder" else ""
     return InBore(
         what="cutting" if mode == "cut" else "bar",
         bar_mm=diameter,
@@ -49,14 +47,14 @@ def _inside(page: JobPage, state: BoreState, mode: str) -> InBore:
 
 def _detail(page: JobPage, state: BoreState) -> Detail | None:
     """What this pass takes off and what it leaves, on radius."""
-    units, hand, cutter = page.units, state.hand, page.reckoning.cutter
+    units, hand, cutter = page.units, state.hand, page.at.cutter
     if hand is None or hand.kind == "spring":
         return None
     depth = (hand.diameter_mm - state.known_mm) / 2
-    left = (page.reckoning.passes.bored_diameter_mm - hand.diameter_mm) / 2 if page.reckoning.passes else 0.0
+    left = (page.passes.plan.value.bored_diameter_mm - hand.diameter_mm) / 2 if page.passes.plan.value else 0.0
     if depth <= 0:
         return None
-    nose = float(cutter.nose_radius_mm) if cutter else 0.0
+    nose = cutter.nose_radius_mm if cutter else 0.0
     return Detail(
         depth_mm=depth, left_mm=max(0.0, left), depth_words=f"{units.planned(depth)} deep, on radius",
         left_words=f"{units.planned(left)} left after it" if left > 1e-6 else "to size", nose_mm=nose,

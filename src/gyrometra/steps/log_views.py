@@ -19,7 +19,6 @@ from gyrometra.cutting.models import CutEntry
 from gyrometra.inspection import services as inspection
 from gyrometra.jobs import services as jobs
 from gyrometra.jobs.permissions import JobClosed
-from gyrometra.jobs.reckon import Reckoning
 from gyrometra.steps import plates
 from gyrometra.steps.forms import (
     ActForm,
@@ -34,10 +33,9 @@ from gyrometra.steps.forms import (
 )
 from gyrometra.steps.page import JobPage, open_page
 from gyrometra.steps.views import STEP_VIEWS, page_for, saved, show
-from gyrometra.steps.whole import signed_verdict
 from gyrometra.truing import services as truing
 from gyrometra.truing.models import Between, Round
-from gyrometra.truing.rounds import RoundView
+from gyroplan.assess import signed_verdict
 from gyroplan.loop import Act, Touched, TouchOff, Zero
 from gyroplan.refusal import Refused
 
@@ -53,7 +51,7 @@ def begin_round(request: HttpRequest, number: str, purpose: str) -> HttpResponse
     if not form.is_valid():
         return STEP_VIEWS[step](request, page, {"round_form": form})
     of: dict[str, Any] = {"user": member(request), "setup": page.job.setup, "piece": page.piece,
-          "bore": page.bore if step == "check" or page.job.setup.way.several else None}  # fmt: skip
+          "bore": page.bore_row if step == "check" or page.job.setup.way.several else None}  # fmt: skip
     try:
         if request.POST.get("moved") == "yes":
             truing.log_between(**of, kind=Between.Kind.MOVED, client_id=form.cleaned_data.pop("client_id"))
@@ -73,18 +71,18 @@ def log_between(request: HttpRequest, number: str, kind: str) -> HttpResponse:
     try:
         truing.log_between(
             user=member(request), setup=page.job.setup, kind=kind, client_id=form.cleaned_data["client_id"],
-            bore=page.bore if page.job.setup.way.several else None, piece=page.piece,
+            bore=page.bore_row if page.job.setup.way.several else None, piece=page.piece,
         )  # fmt: skip
     except JobClosed as refused:
         return STEP_VIEWS["true"](request, page, {"refused": str(refused)})
     return saved(request, number, "true")
 
 
-def _round_view(page: JobPage, purpose: str) -> RoundView:
-    views = page.rounds if purpose == Round.Purpose.TRUE else page.sweeps
+def _last_round(page: JobPage, purpose: str) -> Round:
+    views = page.truing.rounds if purpose == Round.Purpose.TRUE else page.sweeps
     if not views:
         raise Http404
-    return views[-1]
+    return page.rows.rounds[views[-1].round.key]
 
 
 @require_POST
@@ -94,15 +92,15 @@ def log_reading(request: HttpRequest, number: str, purpose: str) -> HttpResponse
         raise Http404
     page = page_for(request, number)
     step = "true" if purpose == Round.Purpose.TRUE else "check"
-    view = _round_view(page, purpose)
-    form = ReadingForm(request.POST, units=page.units, round=view.round)
+    last = _last_round(page, purpose)
+    form = ReadingForm(request.POST, units=page.units, round=last)
     if not form.is_valid():
         return STEP_VIEWS[step](request, page, {"form": form})
     values = form.cleaned_data
     try:
         truing.log_reading(
             user=member(request),
-            round=view.round,
+            round=last,
             place=values["place"],
             value_mm=values["value"],
             text=request.POST.get("value", "").strip().lower()
@@ -133,7 +131,7 @@ def take_back(request: HttpRequest, number: str, step: str) -> HttpResponse:
     form = EntryForm(request.POST)
     if not form.is_valid() or step not in ("true", "bore", "check"):
         raise Http404
-    user, bore, entry = member(request), page.bore, form.cleaned_data["client_id"]
+    user, bore, entry = member(request), page.bore_row, form.cleaned_data["client_id"]
     try:
         if step == "bore":
             cutting.take_back(user=user, bore=bore, client_id=entry, piece=page.piece)
@@ -149,7 +147,7 @@ def take_back(request: HttpRequest, number: str, step: str) -> HttpResponse:
             )
         else:
             purpose = Round.Purpose.TRUE if step == "true" else Round.Purpose.CHECK
-            truing.take_back(user=user, round=_round_view(page, purpose).round, client_id=entry)
+            truing.take_back(user=user, round=_last_round(page, purpose), client_id=entry)
     except JobClosed as refused:
         return STEP_VIEWS[step](request, page, {"refused": str(refused)})
     return saved(request, number, step)
@@ -157,8 +155,8 @@ def take_back(request: HttpRequest, number: str, step: str) -> HttpResponse:
 
 def _header(request: HttpRequest, page: JobPage, values: dict[str, Any], text: str = "") -> cutting.Header:
     return cutting.Header(
-        user=member(request), bore=page.bore, client_id=values["client_id"], piece=page.piece, source=values["source"],
-        text=text.strip()[:60],
+        user=member(request), bore=page.bore_row, client_id=values["client_id"], piece=page.piece,
+        source=values["source"], text=text.strip()[:60],
     )  # fmt: skip
 
 
@@ -168,11 +166,12 @@ def _act(
     """Log an act as it is decided under the lock; a refusal is shown on the page as it stands then."""
     number = page.job.number
 
-    def reckon() -> Reckoning:
-        return open_page(number, page.units, page.bore.place, page.piece).reckoning
+    def planned() -> cutting.Plan:
+        now = open_page(number, page.units, page.place, page.piece)
+        return now.passes.work, now.at.log.planned_last
 
     try:
-        cutting.log_act(header=header, act=act, reckon=reckon, values=values)
+        cutting.log_act(header=header, act=act, planned=planned, values=values)
     except Refused as refused:
         why = error_sentence(refused.refusal.error, page.units.unit)
         return STEP_VIEWS["bore"](request, page_for(request, number), {"refused": why})
@@ -203,7 +202,7 @@ def _set_or_cut(request: HttpRequest, page: JobPage, *, cut: bool) -> HttpRespon
         return STEP_VIEWS["bore"](
             request, page, {**kept, "refused": f"Before power: {missing}. Tick it when it is done."}
         )
-    if page.rests_until is not None and not cut:
+    if page.boring.rests_until is not None and not cut:
         return STEP_VIEWS["bore"](request, page, {"refused": "Roughed work still rests: the finish passes wait."})
     try:
         act = plates.act_of(page, values, cut=cut)
@@ -232,7 +231,7 @@ def _log_guards(request: HttpRequest, page: JobPage, header: cutting.Header) -> 
 
 
 def _bore_size(request: HttpRequest, page: JobPage) -> HttpResponse:
-    rows, known = page.cuts_logged.rows, page.reckoning.known_mm
+    rows, known = page.cuts_logged.rows, page.passes.known_mm
     joins = known if rows and rows[-1].kind == CutEntry.Kind.SIZE else None
     form = PassSizeForm(request.POST, units=page.units, bore=page.bore, expected_mm=known, joins_mm=joins)
     if not form.is_valid():
@@ -295,7 +294,7 @@ def log_size(request: HttpRequest, number: str) -> HttpResponse:
     values = form.cleaned_data
     try:
         inspection.log_size(
-            user=member(request), bore=page.bore, gauge=values["gauge"], z_mm=values["z"],
+            user=member(request), bore=page.bore_row, gauge=values["gauge"], z_mm=values["z"],
             angle_deg=values["angle_deg"], value_mm=values["value_mm"], part_temp_c=values["part_temp_c"],
             gauge_temp_c=values["gauge_temp_c"], temp_u_c=values["temp_u_c"],
             text=request.POST.get("value", "").strip(), source=values["source"],
@@ -311,14 +310,14 @@ def log_depth(request: HttpRequest, number: str) -> HttpResponse:
     """Log the depth of a shoulder."""
     page = page_for(request, number)
     form = DepthForm(request.POST, units=page.units, bore=page.bore)
-    if not page.bore.has_shoulder:
+    if not page.bore_row.has_shoulder:
         raise Http404
     if not form.is_valid():
         return STEP_VIEWS["check"](request, page, {"depth_form": form})
     values = form.cleaned_data
     try:
         inspection.log_depth(
-            user=member(request), bore=page.bore, gauge=values["gauge"], value_mm=values["value_mm"],
+            user=member(request), bore=page.bore_row, gauge=values["gauge"], value_mm=values["value_mm"],
             text=request.POST.get("value", "").strip(), source=values["source"], client_id=values["client_id"],
             piece=page.piece,
         )  # fmt: skip
@@ -356,7 +355,8 @@ def sign(request: HttpRequest, number: str) -> HttpResponse:
     try:
         inspection.sign_off(
             user=member(request), job=page.job, shown=request.POST.get("digest", ""),
-            judge=lambda: signed_verdict(page_for(request, number)), reason=request.POST.get("reason", "")[:300],
+            judge=lambda: signed_verdict(open_page(number, page.units, whole=True).assessment),
+            reason=request.POST.get("reason", "")[:300],
         )  # fmt: skip
     except JobClosed as refused:
         return refuse(str(refused))

@@ -8,6 +8,7 @@ from typing import Any
 from django.utils import timezone
 
 from gyrometra.bridge.units import Units
+from gyroplan.assess import Gap
 
 VERDICT_WORDS = {
     "in": "In limits", "metal-left": "Metal left", "over": "Over", "not-proven": "Not proven",
@@ -72,6 +73,28 @@ _NEXTS = {
 }
 
 
+_GAPS = {
+    "depth_near": "a depth near the open face",
+    "depth_between": "a depth in the middle",
+    "depth_far": "a depth near the far end",
+    "depth_anywhere": "a depth",
+    "directions": "{directions} at one depth of each",
+    "runout": "run-out of the finished bore",
+    "shoulder": "depth of the shoulder",
+    "repeat": "a second reading where the gauge's repeatability is not known",
+    "second_readings": "a second reading at {count} places: inspection is critical",
+    "finer_gauge": "a finer gauge: it must read a tenth of the tolerance",
+    "gauge_overdue": "{name} is past its check date",
+    "bores_in_line": "bores in line",
+}
+_DIRECTIONS = {1: "a direction", 2: "a second direction, 45° or more away,", 3: "three directions, 45° or more apart,"}
+
+
+def gap_words(gap: Gap) -> str:
+    """Something that keeps a verdict incomplete."""
+    return _GAPS[gap.code].format(count=gap.count, name=gap.name, directions=_DIRECTIONS.get(gap.count, ""))
+
+
 def _worded(values: dict[str, Any], units: Units) -> dict[str, Any]:
     words: dict[str, Any] = {"unit": units.label}
     for name, value in values.items():
@@ -80,7 +103,9 @@ def _worded(values: dict[str, Any], units: Units) -> dict[str, Any]:
             shown = "" if value is None else (units.length(value) if along else units.planned(value))
             words[name[:-3]] = shown
         elif name == "wanted":
-            words[name] = value if isinstance(value, str) else units.limits(**value)
+            words[name] = units.limits(**value)
+        elif name == "what":
+            words[name] = value if isinstance(value, str) else gap_words(Gap(**value))
         elif name == "day":
             words[name] = f"{date.fromisoformat(value):%a %d %b}"
         elif name == "word":

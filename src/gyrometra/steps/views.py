@@ -32,7 +32,7 @@ from gyrometra.steps.forms import (
     work_initial,
 )
 from gyrometra.steps.page import JobPage, open_page, page_of
-from gyrometra.truing.rounds import RoundView
+from gyroplan.assess import RoundStanding
 
 
 def units_of(request: HttpRequest) -> Units:
@@ -107,13 +107,13 @@ CHANGES_SHOWN = 30
 
 def _work(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
     form = extra.pop("form", None) or WorkForm(
-        units=page.units, initial=work_initial(page.bore, page.units), bore=page.bore
+        units=page.units, initial=work_initial(page.bore_row, page.units), bore=page.bore_row
     )
     shown = {
         "form": form,
         "bands": scenes.work_scenes(page),
         "plates": plates.work(page),
-        "bore_form": BoreForm(units=page.units, like=page.bore),
+        "bore_form": BoreForm(units=page.units, like=page.bore_row),
         "ways": plates.ways(page),
         "packing": plates.packing_words(page),
         "changes": [
@@ -128,12 +128,12 @@ def _work(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRes
 def add_bore(request: HttpRequest, number: str) -> HttpResponse:
     """One more bore in line, like the one that is shown."""
     page = page_for(request, number)
-    form = BoreForm(request.POST, units=page.units, like=page.bore)
+    form = BoreForm(request.POST, units=page.units, like=page.bore_row)
     if not form.is_valid():
         return _work(request, page, {"bore_form": form})
     try:
         bore = jobs.add_bore(
-            user=member(request), like=page.bore, version=_version(request), typed=form.typed(), **form.cleaned_data
+            user=member(request), like=page.bore_row, version=_version(request), typed=form.typed(), **form.cleaned_data
         )
     except (JobClosed, ChangedMeanwhile) as refused:
         return _work(request, page, {"bore_form": form, "refused": str(refused)})
@@ -145,7 +145,7 @@ def remove_bore(request: HttpRequest, number: str) -> HttpResponse:
     """Take the bore that is shown out of the line."""
     page = page_for(request, number)
     try:
-        jobs.remove_bore(user=member(request), bore=page.bore, version=_version(request))
+        jobs.remove_bore(user=member(request), bore=page.bore_row, version=_version(request))
     except (JobClosed, ChangedMeanwhile, jobs.StillNeeded) as refused:
         return _work(request, page, {"refused": str(refused)})
     return saved(request, number, "work", open_page(number, page.units))
@@ -155,11 +155,11 @@ def remove_bore(request: HttpRequest, number: str) -> HttpResponse:
 def save_work(request: HttpRequest, number: str) -> HttpResponse:
     """Change what is to be bored."""
     page = page_for(request, number)
-    form = WorkForm(request.POST, units=page.units, bore=page.bore)
+    form = WorkForm(request.POST, units=page.units, bore=page.bore_row)
     if not form.is_valid():
         return _work(request, page, {"form": form, "stale": True})
     try:
-        job = jobs.change_work(user=member(request), bore=page.bore, version=_version(request), work=form.work())
+        job = jobs.change_work(user=member(request), bore=page.bore_row, version=_version(request), work=form.work())
     except (JobClosed, ChangedMeanwhile) as refused:
         return _work(request, page, {"form": form, "refused": str(refused)})
     answer = saved(request, job.number, "work")
@@ -174,7 +174,7 @@ def _version(request: HttpRequest) -> int:
 
 
 def _plan_form(page: JobPage, form: type[PlanForm]) -> PlanForm:
-    made = form(units=page.units, bore=page.bore)
+    made = form(units=page.units, bore=page.bore_row, at=page.at)
     made.initial = made.initial_for()
     return made
 
@@ -185,6 +185,7 @@ def _bar_form(page: JobPage) -> type[PlanForm]:
 
 def _bar(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
     form = extra.pop("form", None) or _plan_form(page, _bar_form(page))
+    way = page.record.setup.way
     shown = {
         "form": form,
         "has_head": page.job.setup.method != "head" or Head.objects.filter(retired=False).exists(),
@@ -193,11 +194,11 @@ def _bar(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResp
         "opening": plates.opening_line(page),
         "tuning": plates.tuning_line(page),
         "bands": scenes.bar_scenes(page),
-        "rows": plates.bar_rows(page),
+        "bar_list": plates.bar_list(page),
         "plates": plates.bar(page),
         "has_cutter": Cutter.objects.filter(retired=False).exists(),
-        "has_line_bar": bool(page.reckoning.bars),
-        "has_bar": bool(page.bars),
+        "has_line_bar": any(bar.method == way.bars for bar in page.crib_bars),
+        "has_bar": bool(page.crib_bars),
     }
     return show(request, page, "bar", {**shown, **extra})
 
@@ -217,7 +218,7 @@ def _cuts(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRes
 def _save_plan(request: HttpRequest, number: str, step: str) -> HttpResponse:
     page = page_for(request, number)
     form_class = _bar_form(page) if step == "bar" else CutsForm
-    form = form_class(request.POST, units=page.units, bore=page.bore)
+    form = form_class(request.POST, units=page.units, bore=page.bore_row, at=page.at)
     if not form.is_valid():
         return STEP_VIEWS[step](request, page_for(request, number), {"form": form, "stale": True})
     try:
@@ -231,7 +232,7 @@ def _save_plan(request: HttpRequest, number: str, step: str) -> HttpResponse:
     except (JobClosed, ChangedMeanwhile) as refused:
         fresh = page_for(request, number)
         return STEP_VIEWS[step](request, fresh, {"form": form, "refused": str(refused), "stale": True})
-    return saved(request, number, step, page_of(page.job, page.units, page.bore.place, page.piece))
+    return saved(request, number, step, page_of(page.job, page.units, page.place, page.piece))
 
 
 @require_POST
@@ -246,7 +247,7 @@ def save_cuts(request: HttpRequest, number: str) -> HttpResponse:
     return _save_plan(request, number, "cuts")
 
 
-def _correcting(request: HttpRequest, views: Sequence[RoundView]) -> int | None:
+def _correcting(request: HttpRequest, views: Sequence[RoundStanding]) -> int | None:
     """The read cell that the person has opened again, where there is one."""
     text = request.GET.get("place", "") if request.method == "GET" else ""
     place = int(text) if text.isdecimal() and len(text) < 6 else -1
@@ -254,11 +255,11 @@ def _correcting(request: HttpRequest, views: Sequence[RoundView]) -> int | None:
 
 
 def _true(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
-    correct = _correcting(request, page.rounds)
+    correct = _correcting(request, page.truing.rounds)
     shown = plates.true(page, correct)
     shown["correcting"] = correct is not None
     shown["form"] = ReadingForm(units=page.units)
-    shown["round_form"] = RoundForm(units=page.units, initial=plates.round_initial(page.rounds, page.units))
+    shown["round_form"] = RoundForm(units=page.units, initial=plates.round_initial(page, page.truing.rounds))
     shown["has_indicator"] = Indicator.objects.filter(retired=False).exists()
     return show(request, page, "true", {**shown, **extra})
 
@@ -276,9 +277,9 @@ def _check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRe
     shown["bands"] = scenes.check_scenes(page, shown["angles"])
     shown["form"] = ReadingForm(units=page.units)
     shown["size_form"] = CheckSizeForm(units=page.units, bore=page.bore)
-    shown["round_form"] = RoundForm(units=page.units, initial=plates.round_initial(page.sweeps, page.units))
+    shown["round_form"] = RoundForm(units=page.units, initial=plates.round_initial(page, page.sweeps))
     shown["gauges"] = Gauge.objects.measuring(page.bore.lower_mm)
-    if page.bore.has_shoulder:
+    if page.bore_row.has_shoulder:
         shown["depth_gauges"] = Gauge.objects.measuring(page.bore.depth_lower_mm or 0)
     shown["has_indicator"] = Indicator.objects.filter(retired=False).exists()
     return show(request, page, "check", {**shown, **extra})

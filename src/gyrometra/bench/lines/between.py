@@ -12,6 +12,7 @@ from gyrometra.bench.lines.answer import Answer, Line, NumberField
 from gyrometra.bridge.choices import ChoiceOfRow
 from gyrometra.bridge.fields import LengthField
 from gyrometra.crib.models import Head
+from gyrometra.crib.records import head_record
 from gyrometra.steps.plates import dial_words
 from gyrometra.steps.plates.setting import turned_words
 
@@ -178,10 +179,11 @@ class HeadLine(Line):
         head: Head | None = self.cleaned_data["head"] or (offered[0] if len(offered) == 1 else None)
         if head is None:
             raise InvalidInput("head", "missing")
-        move = head_dial(measured_diameter_mm=self.value("have"), target_diameter_mm=self.value("want"), dial=head.dial)
+        dial = head_record(head, ()).dial
+        move = head_dial(measured_diameter_mm=self.value("have"), target_diameter_mm=self.value("want"), dial=dial)
         return Answer(
             figure=f"{abs(move.divisions):.1f}".removesuffix(".0"), unit="div",
-            words=[f"{dial_words(move.divisions, head.dial.divisions_per_turn)} on {head}",
+            words=[f"{dial_words(move.divisions, dial.divisions_per_turn)} on {head}",
                    f"{self.shown(abs(move.radial_mm))} on radius"],
             because=self.because("divisions = (want - have) / what one division is on diameter",
                                  [("one division", f"{self.units.fine(move.division_on_diameter_mm)} on diameter")],

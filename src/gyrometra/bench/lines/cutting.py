@@ -24,8 +24,9 @@ from gyrometra.bench.lines.answer import Answer, Line, NumberField
 from gyrometra.bridge.choices import ChoiceOfRow
 from gyrometra.bridge.fields import LengthField
 from gyrometra.crib.models import Machine, Material
-from gyrometra.jobs.reckon import machine_speed
+from gyrometra.crib.records import machine_record
 from gyrometra.steps.plates import dial_words
+from gyroplan.assess import machine_speed
 
 
 class MachineLine(Line):
@@ -76,11 +77,12 @@ class SpeedLine(MachineLine):
         speed, source = self.cleaned_data["at"]
         machine: Machine | None = self.cleaned_data["machine"]
         diameter = self.value("diameter")
-        if machine is None:
+        as_it_is = machine_record(machine) if machine else None
+        if as_it_is is None:
             found = spindle_speed(diameter_mm=diameter, surface_speed_m_min=speed)
         else:
-            found = machine_speed(machine, diameter, speed)
-        lever = machine.lever_for(found.set_rpm) if machine else ""
+            found = machine_speed(as_it_is, diameter, speed)
+        lever = as_it_is.lever_for(found.set_rpm) if as_it_is else ""
         words = [f"exact {found.exact_rpm:.0f}, four-times rule {found.rule_of_thumb_rpm:.0f}"]
         if machine:
             words.insert(0, f"lever {lever} = {found.set_rpm:.0f}" if lever else f"{machine} has {found.set_rpm:.0f}")
@@ -179,15 +181,14 @@ class DialLine(MachineLine):
         lathes = self.fields["machine"].queryset.filter(kind=Machine.Kind.LATHE)  # type: ignore[attr-defined]
         offered = list(lathes[:2])
         machine = self.cleaned_data["machine"] or (offered[0] if len(offered) == 1 else None)
-        if machine is None or machine.dial is None:
+        dial = machine_record(machine, ()).dial if machine else None
+        if machine is None or dial is None:
             raise InvalidInput("machine", "no_dial" if machine else "which_dial")
-        move = head_dial(
-            measured_diameter_mm=self.value("have"), target_diameter_mm=self.value("want"), dial=machine.dial
-        )
+        move = head_dial(measured_diameter_mm=self.value("have"), target_diameter_mm=self.value("want"), dial=dial)
         return Answer(
             figure=f"{abs(move.divisions):.1f}".removesuffix(".0"), unit="div",
             words=[
-                f"{dial_words(move.divisions, machine.dial.divisions_per_turn)} on {machine}",
+                f"{dial_words(move.divisions, dial.divisions_per_turn)} on {machine}",
                 f"{self.shown(abs(move.radial_mm))} on radius",
             ],
             because=self.because("divisions = (want - have) / what one division is on diameter",

@@ -7,9 +7,6 @@ from typing import Any
 
 from django.db import models
 
-from gyrocore import (
-    GaugeData,
-)
 from gyrometra.crib.models.base import CribItem, mm
 
 
@@ -57,15 +54,6 @@ class Gauge(CribItem):
         if own is not None:
             return float(own)
         return None if self.single_sd_mm is None else float(self.single_sd_mm)
-
-    def data_for(self, username: str) -> GaugeData:
-        """The gauge in this person's hands, as the core judges with it."""
-        return GaugeData(
-            resolution_mm=float(self.resolution_mm),
-            error_limit_mm=float(self.error_limit_mm),
-            correction_mm=float(self.correction_mm),
-            single_sd_mm=self.single_sd_of(username),
-        )
 
     def is_overdue(self, today: date) -> bool:
         """Whether its check is past due."""

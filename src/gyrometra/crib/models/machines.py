@@ -4,10 +4,6 @@ from __future__ import annotations
 
 from django.db import models
 
-from gyrocore import (
-    Dial,
-    Drive,
-)
 from gyrometra.crib.models.base import CribItem, Numbers, Reads, mm
 
 
@@ -49,47 +45,6 @@ class Machine(CribItem):
     axis_height_mm = mm(null=True, blank=True)
     #: Of the slide that sets a cut, in divisions of its dial.
     backlash_divisions = models.DecimalField(max_digits=6, decimal_places=2, null=True, blank=True)
-
-    @property
-    def drive(self) -> Drive | None:
-        """What it gives at the spindle; None where its power is not known."""
-        if self.power_kw is None:
-            return None
-        torque = None if self.torque_nm is None else float(self.torque_nm)
-        return Drive(power_w=1000 * float(self.power_kw), torque_nm=torque)
-
-    def feed_had(self, feed_mm_rev: float) -> float:
-        """The machine's feed for a wanted one: the nearest that is not coarser, else its finest."""
-        finer = [feed for feed in self.feeds_mm_rev if feed <= feed_mm_rev * (1 + 1e-9)]
-        return max(finer, default=min(self.feeds_mm_rev, default=feed_mm_rev))
-
-    @property
-    def dial(self) -> Dial | None:
-        """The dial of the slide that sets a cut, for the core."""
-        if self.division_mm is None or self.divisions_per_turn is None:
-            return None
-        return Dial(
-            division_mm=float(self.division_mm),
-            divisions_per_turn=self.divisions_per_turn,
-            reads=self.dial_reads,
-        )
-
-    def speeds_for(self, exact_rpm: float, cap_rpm: float | None) -> tuple[list[float] | None, float | None]:
-        """What the core chooses a speed from: the listed ones, or of a stepless drive none and its own top speed."""
-        speeds = self.speeds_rpm()
-        if not self.stepless:
-            return speeds, cap_rpm
-        if exact_rpm < speeds[0]:
-            return speeds[:1], cap_rpm
-        return None, speeds[-1] if cap_rpm is None else min(cap_rpm, speeds[-1])
-
-    def speeds_rpm(self) -> list[float]:
-        """All spindle speeds, slowest first."""
-        return [float(speed.rpm) for speed in self.speeds.all()]
-
-    def lever_for(self, rpm: float) -> str:
-        """The lever position of a speed."""
-        return next((s.lever for s in self.speeds.all() if abs(float(s.rpm) - rpm) < 1e-6), "")
 
 
 class MachineSpeed(models.Model):

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from django.db import models
 
-from gyrocore import BoreInLine, Limits
 from gyrometra.crib.models import mm
 from gyrometra.jobs.models.job import SetUp
+from gyrometra.jobs.queries import BoreQuerySet
 
 
 class Bore(models.Model):
@@ -51,6 +51,8 @@ class Bore(models.Model):
     taper_limit_mm = mm(null=True, blank=True)
     typed = models.JSONField(default=dict, blank=True)
 
+    objects = BoreQuerySet.as_manager()
+
     class Meta:
         ordering = ["place"]
         constraints = [
@@ -62,13 +64,6 @@ class Bore(models.Model):
         return f"{self.name} {self.wanted}"
 
     @property
-    def limits(self) -> Limits:
-        """The limits of size for the core."""
-        lower, upper = float(self.lower_mm), float(self.upper_mm)
-        nominal = None if self.nominal_mm is None else float(self.nominal_mm)
-        return Limits(nominal, lower, upper, upper - lower, self.aim_mm, ())
-
-    @property
     def has_shoulder(self) -> bool:
         """Whether the cut ends at a shoulder."""
         return self.ends == self.Ends.SHOULDER
@@ -77,34 +72,6 @@ class Bore(models.Model):
     def stops_the_cutter(self) -> bool:
         """Whether the cutter cannot run past its end."""
         return self.ends != self.Ends.THROUGH
-
-    @property
-    def in_line(self) -> BoreInLine:
-        """The bore's place along the axis, for the core."""
-        closed = self.ends == self.Ends.BLIND
-        return BoreInLine(name=self.name, start_mm=float(self.start_mm), end_mm=self.end_mm, closed=closed)
-
-    @property
-    def end_mm(self) -> float:
-        """Where it ends along the axis."""
-        return float(self.start_mm) + float(self.length_mm)
-
-    @property
-    def aim_mm(self) -> float:
-        """The middle of the owner's own target, else of the limits."""
-        if self.target_lower_mm is not None and self.target_upper_mm is not None:
-            return (float(self.target_lower_mm) + float(self.target_upper_mm)) / 2
-        return (float(self.lower_mm) + float(self.upper_mm)) / 2
-
-    @property
-    def is_interrupted(self) -> bool:
-        """Whether a keyway, a port or a cross hole breaks its wall."""
-        return bool(self.interruptions.all())
-
-    @property
-    def tolerance_mm(self) -> float:
-        """Upper less lower limit."""
-        return float(self.upper_mm) - float(self.lower_mm)
 
 
 class FoundSize(models.Model):

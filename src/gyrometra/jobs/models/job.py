@@ -25,6 +25,8 @@ class Job(models.Model):
     changed_at = models.DateTimeField(auto_now=True)
     #: Where the six steps stand, worked out by `steps.progress` after every change.
     stations = models.JSONField(default=dict, blank=True)
+    #: What each piece that is begun came to, worked out with them: a batch is judged without reading every log.
+    piece_summaries = models.JSONField(default=list, blank=True)
 
     objects = JobQuerySet.as_manager()
 

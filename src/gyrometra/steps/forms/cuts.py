@@ -12,8 +12,8 @@ from gyrometra.bridge.choices import ChoiceOfRow
 from gyrometra.bridge.fields import LengthField, SurfaceSpeedField
 from gyrometra.crib.models import Cutter
 from gyrometra.jobs.models import Plan
-from gyrometra.jobs.reckon import Reckoning
 from gyrometra.steps.forms.plan import PlanForm
+from gyroplan.assess import AtBore, cap_of, passes_of, require_passes, speeds_of, wanted_speed
 
 
 class CutsForm(PlanForm):
@@ -46,13 +46,13 @@ class CutsForm(PlanForm):
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        known = Reckoning(self.job, self.bore)
         for stage in ("rough", "finish"):
-            speed = known.surface_speed(stage)
+            speed = wanted_speed(self.at, stage)
             self.fields[f"{stage}_speed_m_min"].widget.attrs["placeholder"] = (
                 self.units.surface_speed(speed) if speed else ""
             )
-        self.fields["max_rpm"].widget.attrs["placeholder"] = f"{known.cap_rpm:g}" if known.cap_rpm else ""
+        cap = cap_of(self.at)
+        self.fields["max_rpm"].widget.attrs["placeholder"] = f"{cap:g}" if cap else ""
         self.fields["test_leave_mm"].widget.attrs["placeholder"] = "as finish takes"
         if self.job.setup.way.set_by != "over-bar":
             del self.fields["set_with"], self.fields["jig_zero_mm"]
@@ -80,17 +80,19 @@ class CutsForm(PlanForm):
         trial = self.trial()
         try:
             if trial.start_mm is not None:
-                trial.require_passes()
+                require_passes(trial)
         except InvalidInput as error:
             self.refuse(error, self._FIELDS, "rough_depth_mm")
             return values
         self._guard_setting(values, trial)
-        _ = (trial.rough_speed, trial.finish_speed)
-        for problem in trial.problems.values():
-            self.refuse(problem, self._FIELDS, "max_rpm")
+        passes = passes_of(trial)
+        speeds = speeds_of(passes, None)
+        for refused in (passes.by.refused, passes.plan.refused, speeds.rough.refused, speeds.finish.refused):
+            if refused is not None:
+                self.refuse(refused, self._FIELDS, "max_rpm")
         return values
 
-    def _guard_setting(self, values: dict[str, Any], trial: Reckoning) -> None:
+    def _guard_setting(self, values: dict[str, Any], trial: AtBore) -> None:
         """A way that only moves by an amount starts from a measured bore; a jig has a zero of its own."""
         if values.get("set_with") == Plan.SetWith.INDICATOR and trial.start_mm is None:
             self.add_error("set_with", "An indicator shows an amount only: measure the bore first, on Work.")

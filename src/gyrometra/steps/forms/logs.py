@@ -20,9 +20,10 @@ from gyrometra.bridge.messages import use_shop_words
 from gyrometra.bridge.units import Units, to_decimal
 from gyrometra.crib.models import Gauge, Indicator
 from gyrometra.cutting.models import CutEntry
-from gyrometra.jobs.models import Bore, LogEntry
+from gyrometra.jobs.models import LogEntry
 from gyrometra.truing.models import Round
-from gyrometra.truing.rounds import OFF_SCALE
+from gyroplan.assess import OFF_SCALE
+from gyroplan.record import BoreRecord
 
 #: Typed for a place that cannot be read: a port, a slot, a keyway.
 BLOCKED = "x"
@@ -127,7 +128,7 @@ class SizeEntryForm(EntryForm):
     sure = forms.CharField(max_length=60, required=False)
 
     def __init__(
-        self, *args: Any, units: Units, bore: Bore, expected_mm: float | None = None,
+        self, *args: Any, units: Units, bore: BoreRecord, expected_mm: float | None = None,
         joins_mm: float | None = None, **kwargs: Any,
     ) -> None:  # fmt: skip
         self.units, self.bore, self.joins_mm = units, bore, joins_mm
@@ -246,7 +247,7 @@ class DepthForm(EntryForm):
     value = forms.CharField(max_length=60, error_messages={"required": "Type the depth, then Enter."})
     gauge = ChoiceOfRow(Gauge.objects.filter(retired=False), empty_label=None)
 
-    def __init__(self, *args: Any, units: Units, bore: Bore, **kwargs: Any) -> None:
+    def __init__(self, *args: Any, units: Units, bore: BoreRecord, **kwargs: Any) -> None:
         self.units, self.bore = units, bore
         super().__init__(*args, **kwargs)
 

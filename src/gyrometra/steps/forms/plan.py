@@ -3,25 +3,22 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Callable
+from dataclasses import replace
 from datetime import date
 from decimal import Decimal
 from typing import Any
 
 from django import forms
 
-from gyrocore import (
-    InvalidInput,
-    error_sentence,
-    line_bar_layout,
-    reach_needed,
-)
+from gyrocore import InvalidInput, error_sentence, line_bar_layout
 from gyrometra.bridge.choices import ChoiceOfRow
 from gyrometra.bridge.fields import LengthField, SurfaceSpeedField, TypedForm
 from gyrometra.bridge.units import Typed
 from gyrometra.crib.models import Bar, Cutter, Head
-from gyrometra.jobs.in_bearings import bar_in_line
+from gyrometra.crib.records import bar_record, cutter_record, head_record
 from gyrometra.jobs.models import Bore
-from gyrometra.jobs.reckon import Reckoning
+from gyroplan.assess import AtBore, bar_in_line, bores_in_line, reach_of, require_passes
 
 #: What the core says where a cutter's least depth is more than a pass is deep.
 _RUBS = ("rough_under_twice_least", "finish_under_least", "test_too_thin", "test_leaves_too_thin")
@@ -33,8 +30,8 @@ class PlanForm(TypedForm):
     #: Fields that are not the plan's own.
     not_stored: tuple[str, ...] = ()
 
-    def __init__(self, *args: Any, bore: Bore, **kwargs: Any) -> None:
-        self.bore, self.job = bore, bore.setup.job
+    def __init__(self, *args: Any, bore: Bore, at: AtBore, **kwargs: Any) -> None:
+        self.bore, self.job, self.at = bore, bore.setup.job, at
         super().__init__(*args, **kwargs)
 
     def initial_for(self) -> dict[str, Any]:
@@ -72,18 +69,27 @@ class PlanForm(TypedForm):
         if trial.start_mm is None:
             return
         try:
-            trial.require_passes()
+            require_passes(trial)
         except InvalidInput as error:
             if error.code not in _RUBS:
                 return
             self.add_error("cutter", error_sentence(error, self.units.unit, "its least depth"))
 
-    def trial(self) -> Reckoning:
-        """The plan with these values, not stored: so that the core can refuse them."""
-        for name, value in self.cleaned_data.items():
-            if name not in self.not_stored:
-                setattr(self.job.setup.plan, name, value)
-        return Reckoning(self.job, self.bore)
+    def trial(self) -> AtBore:
+        """The plan with these values, not stored and nothing cut yet: so that the core can refuse them."""
+        values = {name: _recorded(value) for name, value in self.cleaned_data.items() if name not in self.not_stored}
+        record = self.at.record
+        setup = replace(record.setup, plan=replace(record.setup.plan, **values))
+        return replace(self.at, record=replace(record, setup=setup, cuts=()))
+
+
+def _recorded(value: Any) -> Any:
+    """A value of a form as a plan's record has it."""
+    made: dict[type, Callable[[Any], Any]] = {
+        Decimal: float, list: tuple, Bar: bar_record, Cutter: cutter_record, Head: head_record,
+    }  # fmt: skip
+    make = made.get(type(value))
+    return value if make is None else make(value)
 
 
 class BarForm(PlanForm):
@@ -104,11 +110,11 @@ class BarForm(PlanForm):
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        known = Reckoning(self.job, self.bore)
-        self.fields["budget_mm"].widget.attrs["placeholder"] = self.units.fine(known.budget_mm)
+        reach = reach_of(self.at).value
+        self.fields["budget_mm"].widget.attrs["placeholder"] = self.units.fine(self.at.budget_mm)
         fitting = Bar.objects.filter(retired=False, method=self.job.setup.way.bars)
         self.fields["opening_bar"].queryset = fitting  # type: ignore[attr-defined]
-        self.shown_out = self.units.length(known.reach.reach_mm) if known.reach else ""
+        self.shown_out = self.units.length(reach.reach_mm) if reach else ""
 
     def initial_for(self) -> dict[str, Any]:
         """The overhang as it follows from its parts."""
@@ -151,16 +157,10 @@ class BarForm(PlanForm):
         self._settle_out(values)
         if self.errors:
             return values
-        room = self.job.setup.room_behind_mm
-        try:
-            reach_needed(
-                bore_length_mm=float(self.bore.length_mm),
-                overrun_mm=0.0 if self.bore.stops_the_cutter else float(values["overrun_mm"]),
-                clear_mm=float(values["clear_mm"]),
-                room_behind_mm=None if room is None else float(room),
-            )
-        except InvalidInput as error:
-            self.refuse(error, {})
+        self.cleaned_data = values
+        reach = reach_of(self.trial())
+        if reach.refused is not None:
+            self.refuse(reach.refused, {})
         if not self.errors:
             self.guard_cutter(values)
         return values
@@ -186,8 +186,7 @@ class LineBarForm(PlanForm):
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        allowed = Reckoning(self.job, self.bore).budget_mm
-        self.fields["budget_mm"].widget.attrs["placeholder"] = self.units.fine(allowed)
+        self.fields["budget_mm"].widget.attrs["placeholder"] = self.units.fine(self.at.budget_mm)
 
     def initial_for(self) -> dict[str, Any]:
         """The bearings as typed while that still means the same."""
@@ -225,8 +224,8 @@ class LineBarForm(PlanForm):
         if self.errors or not places or bar is None:
             return values
         try:
-            bores = [bore.in_line for bore in self.job.setup.bores.all()]
-            line_bar_layout(bar=bar_in_line(bar), bores=bores, bearings_mm=places)
+            bores = bores_in_line(self.at.setup)
+            line_bar_layout(bar=bar_in_line(bar_record(bar)), bores=bores, bearings_mm=places)
         except InvalidInput as error:
             self.add_error("bearings_mm", error_sentence(error, self.units.unit, "bearings"))
         return values
@@ -256,8 +255,7 @@ class CentresBarForm(PlanForm):
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        allowed = Reckoning(self.job, self.bore).budget_mm
-        self.fields["budget_mm"].widget.attrs["placeholder"] = self.units.fine(allowed)
+        self.fields["budget_mm"].widget.attrs["placeholder"] = self.units.fine(self.at.budget_mm)
         self.fields["bar"].queryset = Bar.objects.filter(  # type: ignore[attr-defined]
             retired=False, method=self.job.setup.way.bars
         )
@@ -267,7 +265,7 @@ class CentresBarForm(PlanForm):
         values = super().clean() or {}
         if not self.errors:
             self.guard_cutter(values)
-        length, end = values.get("work_length_mm"), max(bore.end_mm for bore in self.job.setup.bores.all())
+        length, end = values.get("work_length_mm"), max(bore.end_mm for bore in self.at.setup.bores)
         if length is not None and float(length) < end - 1e-9:
             self.add_error("work_length_mm", f"Its bores reach to {self.units.plain(end)}; a work of "
                                              f"{self.units.plain(length)} {self.units.label} was given.")  # fmt: skip

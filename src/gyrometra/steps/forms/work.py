@@ -24,7 +24,7 @@ from gyrometra.bridge.fields import LengthField, LimitsField, TypedForm
 from gyrometra.bridge.units import Units, is_bare
 from gyrometra.crib.models import Fixture, Machine, Material
 from gyrometra.cutting.record import why_begun
-from gyrometra.inspection.judged import last_piece
+from gyrometra.inspection.records import last_piece
 from gyrometra.jobs.models import Bore, Job, SetUp
 from gyrometra.jobs.services import Row, WorkData
 from gyrometra.steps.forms.breaks import BreaksForm
@@ -38,6 +38,11 @@ _DAY = forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")
 def _machine_words(machine: Machine) -> str:
     """`Mill 1, mill`."""
     return f"{machine.name}, {machine.get_kind_display()}"
+
+
+def _end(bore: Bore) -> Decimal:
+    """Where a bore ends along the axis."""
+    return Decimal(bore.start_mm + bore.length_mm)
 
 
 class BoreForm(TypedForm):
@@ -57,9 +62,9 @@ class BoreForm(TypedForm):
         for other in self.like.setup.bores.all():
             if other.name.lower() == name.lower():
                 self.add_error("name", f"There is already a bore {other.name} in this line.")
-            elif start is not None and start < other.end_mm and other.start_mm < start + self.like.length_mm:
+            elif start is not None and start < _end(other) and other.start_mm < start + self.like.length_mm:
                 self.add_error("start_mm", f"{name} would overlap {other.name}, which ends at "
-                                           f"{self.units.plain(other.end_mm)} {self.units.label}.")  # fmt: skip
+                                           f"{self.units.plain(_end(other))} {self.units.label}.")  # fmt: skip
         return values
 
 
@@ -274,9 +279,9 @@ class WorkForm(BreaksForm):
         for other in self.others:
             if other.name.lower() == values["name"].lower():
                 self._say("name", f"There is already a bore {other.name} in this line.")
-            elif length is not None and start < other.end_mm and other.start_mm < start + length:
+            elif length is not None and start < _end(other) and other.start_mm < start + length:
                 self._say("start_mm", f"{values['name']} would overlap {other.name}, which runs from "
-                                      f"{self._words(other.start_mm)} to {self._words(other.end_mm)}.")  # fmt: skip
+                                      f"{self._words(other.start_mm)} to {self._words(_end(other))}.")  # fmt: skip
 
     def _guard_shoulder(self, values: dict[str, Any]) -> None:
         """A counterbore says how deep its shoulder lies; its length is that depth."""

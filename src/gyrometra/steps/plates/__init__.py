@@ -1,7 +1,7 @@
 """Dial plates and rows of the steps: results as words in the reader's unit, each with its because."""
 
 from gyrometra.steps.plates.acts import NotRead, act_of, rests_on, size_act
-from gyrometra.steps.plates.bar import bar, bar_rows, opening_line, tuning_line
+from gyrometra.steps.plates.bar import bar, bar_list, opening_line, tuning_line
 from gyrometra.steps.plates.base import Because, Plate, ghost_rail, rail
 from gyrometra.steps.plates.bore import bore, guards_due
 from gyrometra.steps.plates.check import check, first_waiting, verdict_plate
@@ -27,7 +27,7 @@ __all__ = [
     "Plate",
     "act_of",
     "bar",
-    "bar_rows",
+    "bar_list",
     "bore",
     "check",
     "cut_totals",

@@ -26,8 +26,8 @@ def act_of(page: JobPage, values: Mapping[str, Any], *, cut: bool) -> Set | Cut:
 
 def _actual(page: JobPage, text: str) -> float:
     """The dial as it really stands, as divisions moved from where it stood; a reading or an advance as typed."""
-    ladder, state = page.reckoning.ladder, page.reckoning.state
-    way = page.reckoning.way_and_missing[0]
+    ladder, state = page.passes.ladder, page.passes.state
+    way = page.passes.by.way
     if isinstance(way, DialWay):
         number = _division(text, way)
         told = state.told if state else None
@@ -53,7 +53,7 @@ def _division(text: str, way: DialWay) -> float:
 
 def rests_on(page: JobPage, number: int) -> dict[str, Any]:
     """Bar, cutter, feed and speed of a pass, and the size it is set to, as they are when it is set or cut."""
-    row = next((one for one in page.reckoning.planned if one.cut.number == number), None)
+    row = next((one for one in page.speeds.planned if one.cut.number == number), None)
     plan = page.job.setup.plan
     if row is None:
         return {}
@@ -75,7 +75,7 @@ def size_act(page: JobPage, values: Mapping[str, Any], username: str) -> tuple[S
         instrument_temp_c=float(values["gauge_temp_c"]), temp_u_c=float(values["temp_u_c"]),
     )  # fmt: skip
     kept = {
-        "value_mm": values["value_mm"], "gauge": values["gauge"], "number": len(page.reckoning.done),
+        "value_mm": values["value_mm"], "gauge": values["gauge"], "number": len(page.passes.done),
         "rests_on": gauge_values(values["gauge"], username),
     }  # fmt: skip
     return act, kept

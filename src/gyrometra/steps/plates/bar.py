@@ -2,20 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from gyrocore import BarChoice, RankedBar, bar_kind, cutting_force, sentence
+from gyrocore import cutting_force, sentence
 from gyrodraw import dial_scale
 from gyrometra.bridge.units import Units
-from gyrometra.crib.models import Bar
-from gyrometra.jobs.reckon import Reckoning
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import LIMIT_WORDS, Because, Plate, verdict_words
 from gyrometra.steps.plates.centres import centres_plates
 from gyrometra.steps.plates.head import hole_plate
 from gyrometra.steps.plates.line import line_plates
-from gyroplan.plan import worst_deflection
+from gyroplan.assess import BarRow as RankedRow
+from gyroplan.assess import choice_of, rows_of
+from gyroplan.record import BarRecord
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -33,36 +34,41 @@ class BarRow:
     reason: str
 
 
-def bar_rows(page: JobPage) -> list[BarRow]:
+@dataclass(frozen=True, kw_only=True)
+class BarList:
+    """The crib's bars for this bore, best first, and what the choice says of them."""
+
+    rows: Sequence[BarRow]
+    notes: Sequence[str]
+
+
+def bar_list(page: JobPage) -> BarList:
     """The crib's bars, best first; each with its verdict over all passes."""
-    choice = page.reckoning.choice
+    choice = choice_of(page.passes, page.bar, page.crib_bars).value
     if choice is None:
-        return []
-    by_name = {bar.name: bar for bar in page.bars}
-    rows = [_bar_row(page, choice, ranked, by_name[ranked.name]) for ranked in choice.ranked]
-    order = {"ok": 0, "caution": 0, "stop": 1, "out": 2}
-    return sorted(rows, key=lambda row: order[row.state])
+        return BarList(rows=(), notes=())
+    rows = rows_of(page.passes, page.bar, choice, page.crib_bars)
+    return BarList(
+        rows=[_bar_row(row, page.units) for row in rows],
+        notes=[sentence(one, page.units.unit) for one in choice.notes],
+    )  # fmt: skip
 
 
-def _bar_row(page: JobPage, choice: BarChoice, ranked: RankedBar, bar: Bar) -> BarRow:
-    reckoning, units = page.reckoning, page.units
-    picked = reckoning.bar is not None and reckoning.bar.pk == bar.pk
-    verdict = page.bar_verdict if picked else reckoning.verdict_of(bar, ranked.overhang_mm, reckoning.carried)
-    worst = worst_deflection(reckoning.carried, ranked.tip_stiffness_n_mm)
-    names = (("least overhang, then largest", choice.by_rule), ("stiffest", choice.by_stiffness))
-    state = "out" if not ranked.usable else verdict.state if verdict else "ok"
+def _bar_row(row: RankedRow, units: Units) -> BarRow:
+    bar, ranked, verdict = row.bar, row.ranked, row.verdict
+    tags = [("least overhang, then largest", row.is_by_rule), ("stiffest", row.is_stiffest)]
     reasons = " ".join(sentence(reason, units.unit) for reason in ranked.reasons)
+    says = "" if verdict is None or row.state == "ok" else verdict_words(verdict, units)
     return BarRow(
-        pk=bar.pk,
-        words=f"{bar.name} · {bar_kind(bar.kind).label} Ø{units.plain(bar.diameter_mm)} x "
-        f"{units.length(bar.length_mm)}",
-        gripped=units.length(float(bar.length_mm) - ranked.overhang_mm),
+        pk=bar.key,
+        words=f"{bar.name} · {bar.made_of.label} Ø{units.plain(bar.diameter_mm)} x {units.length(bar.length_mm)}",
+        gripped=units.length(bar.length_mm - ranked.overhang_mm),
         stiffness=f"{ranked.tip_stiffness_n_mm / 1000:.1f}",
-        spring="" if worst is None else units.small(worst.spring_mm),
-        state=state,
-        picked=picked,
-        tag=", ".join(tag for tag, name in names if name == ranked.name),
-        reason=reasons if state == "out" else "" if verdict is None or state == "ok" else verdict_words(verdict, units),
+        spring="" if row.worst is None else units.small(row.worst.spring_mm),
+        state=row.state,
+        picked=row.is_picked,
+        tag=", ".join(tag for tag, is_so in tags if is_so),
+        reason=reasons if row.state == "out" else says,
     )
 
 
@@ -86,7 +92,7 @@ class StateLine:
 
 def opening_line(page: JobPage) -> StateLine | None:
     """The bar that opens the bore up, under its own heaviest cut."""
-    found, units = page.reckoning.opening, page.units
+    found, units = page.bar.opening, page.units
     if found is None:
         return None
     words = f"deflects {units.small(found.spring_mm)} at {units.planned(found.cut.depth_mm)} deep"
@@ -95,14 +101,14 @@ def opening_line(page: JobPage) -> StateLine | None:
     state = {"ok": "in", "caution": "advice", "stop": "over"}[found.verdict.state]
     if state == "over":
         return StateLine(state=state, words=f"{words}. {verdict_words(found.verdict, units)}")
-    then = f"the bar below then enters Ø{units.planned(page.reckoning.entry_mm or 0)}"
+    then = f"the bar below then enters Ø{units.planned(page.bar.entry_mm or 0)}"
     past = "" if state == "in" else f" {verdict_words(found.verdict, units)}"
     return StateLine(state=state, words=f"{words}; {then}.{past}")
 
 
 def tuning_line(page: JobPage) -> StateLine | None:
     """Where the damper of a tuned bar must stand; only its owner's own points are used."""
-    found, bar, units = page.reckoning.tuning, page.reckoning.bar, page.units
+    found, bar, units = page.bar.tuning.value, page.at.bar, page.units
     if found is None or bar is None:
         return None
     if found.turns is None:
@@ -121,22 +127,21 @@ def tuning_line(page: JobPage) -> StateLine | None:
 
 def bar(page: JobPage) -> list[Plate]:
     """Overhang, spring, hard limit; in a head its hole, in bearings where they stand."""
-    reckoning, units = page.reckoning, page.units
-    way = page.job.setup.way.bar_in
+    way = page.record.setup.way.bar_in
     if way == "bearings":
         return line_plates(page)
     if way == "centres":
         return centres_plates(page)
-    if reckoning.reach is None or reckoning.out_mm is None:
+    if page.bar.reach.value is None or page.bar.out_mm is None:
         return [Plate(label="Bar overhang", governs="Missing:", reason="a reach that fits")]
-    out = _hang_out(page, reckoning.out_mm)
+    out = _hang_out(page, page.bar.out_mm)
     if way == "head":
         return [hole_plate(page), out, _spring(page)]
-    return [out, _spring(page), _heaviest(reckoning, units)]
+    return [out, _spring(page), _heaviest(page)]
 
 
 def _hang_out(page: JobPage, reach: float) -> Plate:
-    units, found, picked = page.units, page.reckoning.overhung, page.reckoning.bar
+    units, found, picked = page.units, page.bar.overhung.value, page.at.bar
     in_head = picked is not None and picked.is_fixed
     base: dict[str, Any] = {
         "label": "The bar stands out" if in_head else "Bar overhang",
@@ -159,7 +164,7 @@ def _hang_out(page: JobPage, reach: float) -> Plate:
         reason = f"{units.length(past)} past the {units.limit(found.at_mm)} that pass {found.number} allows"
         if found.by == "rule":
             reason = f"{units.length(past)} past the {_rule_words(picked)} rule"
-    stays = units.length(float(picked.length_mm) - reach)
+    stays = units.length(picked.length_mm - reach)
     return Plate(
         **base,
         scene=dial_scale(reach) if units.unit == "mm" else dial_scale(reach / 25.4, unit_step=0.1),
@@ -197,23 +202,23 @@ _BUDGET_WORDS = {
 }  # fmt: skip
 
 
-def _rule_words(bar: Bar) -> str:
-    return f"{bar_kind(bar.kind).rule_ratio:g} x D"
+def _rule_words(bar: BarRecord) -> str:
+    return f"{bar.made_of.rule_ratio:g} x D"
 
 
 def _budget_inputs(page: JobPage) -> list[tuple[str, str]]:
     """What each kind of pass may spring, on radius, and why."""
     units = page.units
     seen: dict[str, str] = {}
-    for load in page.reckoning.carried:
+    for load in page.passes.carried:
         words = f"{units.fine(round(load.budget_mm, 5))} {units.label}, {_BUDGET_WORDS[load.budget_from]}"
         seen.setdefault(words, f"{load.kind} pass {load.number} may deflect, on radius")
     return [(name, words) for words, name in seen.items()]
 
 
 def _spring(page: JobPage) -> Plate:
-    units, reckoning = page.units, page.reckoning
-    worst = reckoning.deflection
+    units = page.units
+    worst = page.bar.deflection
     if worst is None:
         return Plate(label="Deflection at the cutter", governs="Missing:", reason="bar and cutter")
     over = worst.share > 1 + 1e-9
@@ -224,8 +229,8 @@ def _spring(page: JobPage) -> Plate:
         unit=units.label,
         words=(
             f"allowed {units.fine(round(worst.load.budget_mm, 5))}, radial force {worst.radial_n:.0f} N",
-            f"{(reckoning.tip_stiffness_n_mm or 0) / 1000:.1f} N/µm, natural frequency "
-            f"{reckoning.frequency_hz or 0:.0f} Hz",
+            f"{(page.bar.stiffness_n_mm or 0) / 1000:.1f} N/µm, natural frequency "
+            f"{page.bar.frequency_hz or 0:.0f} Hz",
         ),
         governs="Allowed:",
         reason=_BUDGET_WORDS[worst.load.budget_from],
@@ -233,10 +238,10 @@ def _spring(page: JobPage) -> Plate:
         because=Because(
             formula="deflection = |radial force| / stiffness of the bar with its real steps",
             inputs=[
-                ("stiffness at the cutter", f"{(reckoning.tip_stiffness_n_mm or 0) / 1000:.1f} N/µm"),
-                ("natural frequency", f"{reckoning.frequency_hz or 0:.0f} Hz"),
-                *([("as stiff as a plain bar of", f"Ø{units.planned(reckoning.stands_out.equal_diameter_mm)}")]
-                  if reckoning.bar and reckoning.bar.steps_mm and reckoning.stands_out else []),
+                ("stiffness at the cutter", f"{(page.bar.stiffness_n_mm or 0) / 1000:.1f} N/µm"),
+                ("natural frequency", f"{page.bar.frequency_hz or 0:.0f} Hz"),
+                *([("as stiff as a plain bar of", f"Ø{units.planned(page.bar.stands_out.value.equal_diameter_mm)}")]
+                  if page.at.bar and page.at.bar.steps_mm and page.bar.stands_out.value else []),
                 ("radial force", f"{worst.radial_n:.1f} N"),
                 ("specific force kc", f"{force.kc_mpa:.0f} MPa"),
                 ("chip thickness", f"{units.fine(round(force.chip_thickness_mm, 4))} {units.label}"),
@@ -248,23 +253,21 @@ def _spring(page: JobPage) -> Plate:
     )  # fmt: skip
 
 
-def _heaviest(reckoning: Reckoning, units: Units) -> Plate:
-    cut, force = reckoning.heaviest_cut, reckoning.force
+def _heaviest(page: JobPage) -> Plate:
+    units = page.units
+    cut, force = page.passes.heaviest, page.passes.force.value
     if cut is None or force is None:
         return Plate(label="Heaviest cut", governs="Missing:", reason="the cutter")
     return Plate(
-        label="Heaviest cut left, radial" if reckoning.done and reckoning.left else "Heaviest cut, radial",
+        label="Heaviest cut left, radial" if page.passes.done and page.passes.left else "Heaviest cut, radial",
         number=units.planned(cut.depth_mm),
         unit=units.label,
         words=(f"feed {units.plain(cut.feed_mm_rev)} per rev", f"cutting force {force.tangential_n:.0f} N"),
         governs="From the pass plan:",
-        reason=f"{reckoning.material.label}, kc1.1 {reckoning.material.kc11_mpa:.0f} MPa",
+        reason=f"{page.at.material.label}, kc1.1 {page.at.material.kc11_mpa:.0f} MPa",
         because=Because(
             formula="kc = kc1.1 h^-mc, Fc = kc a f",
             inputs=[("kc1.1", f"{cut.kc11_mpa:.0f} MPa"), ("mc", f"{cut.mc:g}")],
-            source=reckoning.material.source,
+            source=page.at.material.source,
         ),
     )
-
-
-# ---------------------------------------------------------------- Cuts

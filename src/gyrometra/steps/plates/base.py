@@ -9,6 +9,7 @@ from gyrodraw import Scene
 from gyrometra.bridge.units import Units
 from gyrometra.steps import progress, progress_words
 from gyrometra.steps.page import JobPage
+from gyroplan.assess import STEPS
 from gyroplan.plan import BarVerdict
 
 
@@ -83,8 +84,5 @@ def ghost_rail() -> list[RailStop]:
     """The rail of a job that is not made yet."""
     return [
         RailStop(step=step, number=n + 1, name=progress.NAMES[step], line="", state="ahead", here=n == 0)
-        for n, step in enumerate(progress.STEPS)
+        for n, step in enumerate(STEPS)
     ]
-
-
-# ---------------------------------------------------------------- Work

@@ -9,8 +9,6 @@ from typing import Any
 from gyrocore import sentence
 from gyrodraw import Scene, lever_gate
 from gyrometra.cutting.models import CutEntry
-from gyrometra.jobs.reckon import PlannedPass
-from gyrometra.jobs.setting import Setting
 from gyrometra.steps import scenes
 from gyrometra.steps.bore_scene import bore_scenes
 from gyrometra.steps.page import JobPage
@@ -25,6 +23,7 @@ from gyrometra.steps.plates.setting import (
     stands_words,
     worth_words,
 )
+from gyroplan.assess import PlannedPass, Setting
 from gyroplan.loop import BoreState, DialWay, PassCut
 from gyroplan.plan import ROUGHING
 
@@ -72,7 +71,7 @@ _KIND_WORDS = {"rough": "roughing", "test": "test cut, short of size", "finish":
 
 def bore(page: JobPage, to: str = "") -> dict[str, Any]:
     """All that the Bore page prints; `to` is where the reader went on to: `set`, `measure`."""
-    ladder, state = page.reckoning.ladder, page.reckoning.state
+    ladder, state = page.passes.ladder, page.passes.state
     if ladder is None or state is None:
         return {"state": None, "bands": scenes.work_scenes(page)}
     mode = _mode(page, state, to)
@@ -84,7 +83,7 @@ def bore(page: JobPage, to: str = "") -> dict[str, Any]:
         if mode != "measure" else "measure",
         "hand": _hand(page, state, mode),
         "kind": _kind_words(page, state, mode),
-        "count": page.pass_count,
+        "count": page.passes.count,
         "dial": _dial(page, following) if following is not None and following.setting.told is not None else None,
         "stands": _stands(page, state),
         "set_words": page.units.planned(state.set_diameter_mm or state.known_mm),
@@ -96,7 +95,7 @@ def bore(page: JobPage, to: str = "") -> dict[str, Any]:
         "size_label": size_label(page, state),
         "over": over_words(page, state) if state.phase == "over" else None,
         "gauge_hint": page.cuts_logged.last_size,
-        "rests_until": page.rests_until,
+        "rests_until": page.boring.rests_until,
         "lines": [pass_done(page, cut) for cut in ladder.done],
         "bar_state": bar_words(page),
         "notes": [sentence(n, page.units.unit) for n in ladder.replay.loop.notes(ladder.replay.memory, state)],
@@ -125,14 +124,14 @@ def _mode(page: JobPage, state: BoreState, to: str) -> str:
 
 def _hand(page: JobPage, state: BoreState, mode: str) -> int:
     """The pass that the page speaks of: while measuring the one that was cut."""
-    done = page.reckoning.done
+    done = page.passes.done
     if mode in ("measure", "over", "done") and done:
         return done[-1].number
     return state.in_hand or (done[-1].number if done else 1)
 
 
 def _kind_words(page: JobPage, state: BoreState, mode: str) -> str:
-    done = page.reckoning.done
+    done = page.passes.done
     if mode in ("measure", "over", "done") and done:
         remark = page.cuts_logged.remarks.get(done[-1].number)
         if remark is not None:
@@ -146,7 +145,7 @@ def _dial(page: JobPage, following: PlannedPass) -> DialPlate:
     told, way = setting.told, setting.way
     assert told is not None  # noqa: S101 - the caller has looked
     number, unit, hands = figure(told, way, units)
-    stands_at = page.reckoning.state.stands_at if page.reckoning.state else None
+    stands_at = page.passes.state.stands_at if page.passes.state else None
     on = "on Ø" if not setting.no_dial else "on radius"
     reason = _reason(page, setting)
     if setting.no_dial:
@@ -166,7 +165,7 @@ def _dial(page: JobPage, following: PlannedPass) -> DialPlate:
 
 
 def _reason(page: JobPage, setting: Setting) -> str:
-    state = page.reckoning.state
+    state = page.passes.state
     left = state.to_come_off_mm if state else 0.0
     if abs(setting.change_mm - left) < 1e-9:
         return "all that is still to come off"
@@ -175,7 +174,7 @@ def _reason(page: JobPage, setting: Setting) -> str:
 
 def _stands(page: JobPage, state: BoreState) -> str:
     """Where the dial, or the reading, stands once a pass is set; empty where nothing is to be said."""
-    ladder = page.reckoning.ladder
+    ladder = page.passes.ladder
     return "" if ladder is None else stands_words(ladder.way, state.stands_at, page.units)
 
 
@@ -183,13 +182,13 @@ def _levers(page: JobPage, following: PlannedPass | None, done: Sequence[PassCut
     """Speed and feed of the pass in hand; what changes against the last pass is said."""
     if following is None or following.rpm is None:
         return []
-    machine, units = page.reckoning.machine, page.units
-    last = page.reckoning.planned[len(done) - 1] if done else None
+    machine, units = page.at.machine, page.units
+    last = page.speeds.planned[len(done) - 1] if done else None
     lever = machine.lever_for(following.rpm)
     was = machine.lever_for(last.rpm) if last and last.rpm else ""
     moved = last is not None and last.rpm is not None and abs(last.rpm - following.rpm) > 1e-6
     fed = last is not None and abs(last.feed_mm_rev - following.feed_mm_rev) > 1e-9
-    speeds = [speed.lever for speed in machine.speeds.all()]
+    speeds = [speed.lever for speed in machine.speeds]
     from_speed = f"from {was} to {lever}" if was and lever else f"from {last.rpm:.0f}" if last and last.rpm else ""
     return [
         Lever(name="Speed lever" if lever else "Spindle", number=f"{following.rpm:.0f}", unit="rpm",
@@ -221,9 +220,9 @@ def guards_due(page: JobPage) -> list[Guard]:
     if not guards:
         return list(_FIRST if page.job.setup.way.set_by == "dial" else _FIRST_TABLE)
     last = guards[-1].pk
-    kinds = {row.kind for row in page.own_cuts if row.pk > last and row.bore_id == page.bore.pk}
+    kinds = {row.kind for row in page.own_cuts if row.pk > last and row.bore_id == page.bore.key}
     found = [_GAUGE] if CutEntry.Kind.SIZE in kinds else []
-    following, done = following_pass(page), page.reckoning.done
+    following, done = following_pass(page), page.passes.done
     moved = bool(done) and following is not None and (done[-1].kind in ROUGHING) != (following.cut.kind in ROUGHING)
     since_cut = not any(row.kind == CutEntry.Kind.CUT and row.pk > last for row in page.own_cuts)
     return [*found, *([_FIRST[2]] if moved and not (since_cut and not found) else [])]
@@ -231,7 +230,7 @@ def guards_due(page: JobPage) -> list[Guard]:
 
 def bundle_end(page: JobPage) -> int | None:
     """The last of the passes from the one in hand that nothing is measured between, where there are several."""
-    state = page.reckoning.state
+    state = page.passes.state
     if state is None or state.phase != "set":
         return None
     numbers = []
@@ -248,7 +247,7 @@ def _suspect_words(page: JobPage, state: BoreState) -> str:
     """A change that came out twice or half of what was set; what was typed stays."""
     if state.suspect is None:
         return ""
-    ladder = page.reckoning.ladder
+    ladder = page.passes.ladder
     ask = "was radius taken for diameter in the setting?"
     if ladder is not None and isinstance(ladder.way, DialWay):
         meant = "diameter" if ladder.way.reads == "radius" else "radius"
@@ -258,16 +257,16 @@ def _suspect_words(page: JobPage, state: BoreState) -> str:
 
 def _touched_words(page: JobPage, state: BoreState) -> str:
     """What a touched tip voids, and what to do before the next pass."""
-    ladder = page.reckoning.ladder
+    ladder = page.passes.ladder
     if ladder is None or not ladder.replay.memory.after_touch:
         return ""
-    bar = page.reckoning.bar
+    bar = page.at.bar
     parts = [
         "Touch the wall again: the dial counts from there." if state.phase == "touch-off"
         else "Measure the bore first." if state.phase == "measure"
         else "Its first cut is measured."
     ]  # fmt: skip
-    if page.bore.has_shoulder:
+    if page.bore.ends == "shoulder":
         parts.append("Touch the face again too: the depth stop is void.")
     if bar is not None and bar.bits_apart_mm is not None:
         parts.append("The other bit of the pair is void with it.")
@@ -276,17 +275,17 @@ def _touched_words(page: JobPage, state: BoreState) -> str:
 
 def _dialled_as(page: JobPage) -> str:
     """What "actual setting differs" asks for."""
-    ladder = page.reckoning.ladder
+    ladder = page.passes.ladder
     if ladder is not None and isinstance(ladder.way, DialWay):
         return "The dial really stands at"
-    if page.reckoning.way_and_missing[1] or page.job.setup.plan.set_with == "indicator":
-        return "Really moved, on radius" if page.reckoning.way_and_missing[1] else "Really moved, along the bit"
+    if page.passes.by.no_dial or page.job.setup.plan.set_with == "indicator":
+        return "Really moved, on radius" if page.passes.by.no_dial else "Really moved, along the bit"
     return "It really reads"
 
 
 def bar_words(page: JobPage) -> str:
     """What the bar's verdict says before the first cut; empty where it is OK or something has been cut."""
     verdict = page.bar_verdict
-    if verdict is None or verdict.state == "ok" or page.reckoning.done:
+    if verdict is None or verdict.state == "ok" or page.passes.done:
         return ""
     return verdict_words(verdict, page.units)

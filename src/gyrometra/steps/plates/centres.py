@@ -3,22 +3,20 @@
 from __future__ import annotations
 
 from gyrocore import error_sentence, sentence
-from gyrometra.jobs.in_centres import Centres
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Because, Plate, verdict_words
 from gyrometra.steps.plates.cuts import first_dial
-from gyroplan.plan import worst_deflection
+from gyroplan.assess import Centres
 
 
 def centres_plates(page: JobPage) -> list[Plate]:
     """Bit, spring, first setting."""
-    found, reckoning = page.centres, page.reckoning
+    found, problem = page.bar.centres.value, page.bar.centres.refused
     if found is None:
-        problem = reckoning.problems.get("centres")
         why = error_sentence(problem, page.units.unit) if problem else "a bar with centres"
         return [Plate(label="Put the bit at", governs="Refused:" if problem else "Missing:", reason=why)]
     plates = [_bit_plate(page, found), _spring_plate(page, found)]
-    if reckoning.planned:
+    if page.speeds.planned:
         plates.append(first_dial(page))
     return plates
 
@@ -56,10 +54,10 @@ def _bit_plate(page: JobPage, found: Centres) -> Plate:
 def _spring_plate(page: JobPage, found: Centres) -> Plate:
     units, response = page.units, found.response
     if response is None or found.spring_mm is None:
-        missing = "the cutter" if page.reckoning.cutter is None else "a bar long enough"
+        missing = "the cutter" if page.at.cutter is None else "a bar long enough"
         return Plate(label="Deflection at the bit", governs="Missing:", reason=missing)
     limit = found.chatter.limit_depth_mm if found.chatter else None
-    worst = worst_deflection(page.reckoning.carried, response.stiffness_n_mm)
+    worst = page.bar.deflection
     if worst is None:
         return Plate(label="Deflection at the bit", governs="Missing:", reason="a pass to cut")
     verdict = found.verdict

@@ -10,12 +10,24 @@ from django.utils.timezone import localtime
 
 from gyrocore import sentence
 from gyrometra.bridge.units import Units
-from gyrometra.inspection.judged import Judged, Limit, worst_word
 from gyrometra.jobs.history import change_words, limits_changed
 from gyrometra.steps import progress_words
 from gyrometra.steps.page import JobPage
+from gyrometra.steps.plates.sheet import target_words
 from gyrometra.steps.plates.true import cells, planned, reading_hint
-from gyrometra.steps.whole import alike, in_line, job_word, name_of, piece_words, signed_verdict, worst_named
+from gyroplan.assess import (
+    Checked,
+    LimitFound,
+    alike,
+    in_line,
+    job_word,
+    name_of,
+    piece_words,
+    shown_digest,
+    summary_of,
+    worst_named,
+    worst_word,
+)
 from gyroplan.judge import Place
 
 
@@ -46,41 +58,40 @@ def check(page: JobPage) -> dict[str, Any]:
     rounds = page.sweeps
     current = rounds[-1] if rounds else None
     open_round = current if current and not current.is_closed else None
-    digest, _ = signed_verdict(page)
     return {
         "judged": judged,
         "angles": angles,
         "grid": _grid(judged, units),
         "depths": [units.length(z) for z in judged.stations_mm],
-        "form_lines": [*(_form_words(line, units) for line in judged.lines), *_line_up(page)],
+        "form_lines": [*(_form_words(line, units) for line in judged.limits), *_line_up(page)],
         "hints": [sentence(h, units.unit) for h in (judged.form.hints if judged.form else ())],
         "doubt": units.doubt(judged.expanded_mm),
         "verdict": verdict_plate(page),
         "whole": whole_line(page),
-        "job_word": job_word(page),
-        "digest": digest,
+        "job_word": job_word(page.assessment),
+        "digest": shown_digest(page.assessment),
         "open_round": open_round,
         "reading_hint": reading_hint(open_round, units),
         "cells": cells(open_round, None, units, page.bore) if open_round else [],
         "suggested": _next_place(judged, units),
         "room": _room(judged, units),
-        "missing": judged.missing,
+        "missing": [progress_words.gap_words(gap) for gap in judged.missing],
         "piece_rows": piece_rows(page),
         "sides": [line for line in (_target_line(page), _alike_line(page)) if line],
         "conflict": _conflict(page),
         "moved_limits": _moved_limits(page),
-        "shoulder": [units.measured(r.value_mm, r.gauge.resolution_mm) for r in judged.depths],
+        "shoulder": [units.measured(one.value_mm, one.gauge.resolution_mm) for one in judged.depths],
         "history": [
             {"pk": r.pk, "z": units.length(r.z_mm), "angle": f"{r.angle_deg:.0f}°", "who": r.by.username, "at": r.at,
              "value": units.measured(r.value_mm, r.gauge.resolution_mm), "gauge": r.gauge.name}
-            for r in judged.readings[-12:]
+            for r in (page.rows.sizes[one.key] for one in judged.sizes[-12:])
         ],
     }  # fmt: skip
 
 
 def _moved_limits(page: JobPage) -> list[str]:
     """Limits that were changed after the first size was logged: said beside the verdict, with who did it."""
-    first = min((r.at for r in page.judged.readings), default=None)
+    first = min((page.rows.sizes[one.key].at for one in page.judged.sizes), default=None)
     if first is None:
         return []
     return [
@@ -100,18 +111,19 @@ class SideVerdict:
 
 def _target_line(page: JobPage) -> SideVerdict | None:
     """Right by the drawing and right by the owner are two things."""
-    bore, on = page.bore, page.judged.on_target
-    if not bore.target:
+    on = page.judged.on_target
+    if page.bore.target_lower_mm is None:
         return None
+    target = target_words(page, page.bore)
     if on is None:
-        return SideVerdict(mark="wait", words=f"Your own target {page.target_words}: not measured")
+        return SideVerdict(mark="wait", words=f"Your own target {target}: not measured")
     words = "every place inside" if on else "not every place inside"
-    return SideVerdict(mark="in" if on else "advice", words=f"Your own target {page.target_words}: {words}")
+    return SideVerdict(mark="in" if on else "advice", words=f"Your own target {target}: {words}")
 
 
 def _alike_line(page: JobPage) -> SideVerdict | None:
     """Bores that belong together: the largest mean less the smallest, against what is asked."""
-    found, units = alike(page), page.units
+    found, units = alike(page.assessment), page.units
     if found is None:
         return None
     if found.value_mm is None:
@@ -124,7 +136,7 @@ def _alike_line(page: JobPage) -> SideVerdict | None:
 
 def _line_up(page: JobPage) -> list[FormWords]:
     """The bores of this piece in line."""
-    found, units = in_line(page), page.units
+    found, units = in_line(page.assessment, page.piece), page.units
     if found is None:
         return []
     state = {"in": "in", "over": "over", "incomplete": "idle"}.get(found.word, "near")
@@ -137,7 +149,7 @@ def _line_up(page: JobPage) -> list[FormWords]:
 
 def _conflict(page: JobPage) -> str:
     """Bore and Check say two things of one bore: one of them was misread."""
-    state, judged, units = page.reckoning.state, page.judged, page.units
+    state, judged, units = page.passes.state, page.judged, page.units
     if state is None or state.known_from != "measured" or not judged.places:
         return ""
     nearest = min(judged.places, key=lambda place: abs(place.value_mm - state.known_mm))
@@ -152,8 +164,8 @@ def _conflict(page: JobPage) -> str:
 
 def whole_line(page: JobPage) -> str:
     """What else of the job is not in limits; empty where this bore is all there is, or all is in."""
-    own = name_of(page)
-    others = [(name, word) for name, word in worst_named(page) if name != own]
+    own = name_of(page.record, page.piece, page.bore.name)
+    others = [(name, word) for name, word in worst_named(page.assessment) if name != own]
     if not others:
         return ""
     shown = "; ".join(f"{name}: {progress_words.VERDICT_WORDS[word].lower()}" for name, word in others[:4])
@@ -162,7 +174,7 @@ def whole_line(page: JobPage) -> str:
 
 def first_waiting(page: JobPage) -> str:
     """What still keeps the verdict incomplete, as ` of ...`; empty where nothing does."""
-    waits = next((name for name, word in worst_named(page) if word == "incomplete"), "")
+    waits = next((name for name, word in worst_named(page.assessment) if word == "incomplete"), "")
     if not waits:
         return ""
     return f" of {waits}" if page.query or waits == "match between bores" else " here"
@@ -184,23 +196,22 @@ _MARKS = {"in": "in", "over": "over", "metal-left": "under", "not-proven": "near
 def piece_rows(page: JobPage) -> list[PieceRow]:
     """Every piece that is begun, with the mean size of each of its bores."""
     rows = []
-    for piece in page.begun_pieces if page.pieces else ():
-        at = page.at_piece(piece)
-        word = worst_word(piece_words(at))
-        means = [one.judged.mean_mm for one in at.each]
+    for piece in page.assessment.begun if page.pieces else ():
+        word = worst_word(piece_words(page.assessment, piece))
+        means = [bore.mean_mm for bore in summary_of(page.assessment, piece).bores]
         sizes = ", ".join("·" if mean is None else f"Ø{page.units.planned(mean)}" for mean in means)
         rows.append(PieceRow(piece=piece, sizes=sizes, mark=_MARKS[word], words=progress_words.VERDICT_WORDS[word]))
     return rows
 
 
-def _two_angles(judged: Judged) -> tuple[float, float]:
+def _two_angles(judged: Checked) -> tuple[float, float]:
     angles = sorted({place.angle_deg for place in judged.places})
     first = angles[0] if angles else 0.0
     second = next((a for a in angles if a != first), 90.0)
     return first, second
 
 
-def _grid(judged: Judged, units: Units) -> list[tuple[str, list[CheckCell | None]]]:
+def _grid(judged: Checked, units: Units) -> list[tuple[str, list[CheckCell | None]]]:
     rows = []
     for angle in sorted({place.angle_deg for place in judged.places}):
         found = (judged.place(z, angle) for z in judged.stations_mm)
@@ -208,8 +219,8 @@ def _grid(judged: Judged, units: Units) -> list[tuple[str, list[CheckCell | None
     return rows
 
 
-def _cell(judged: Judged, place: Place, units: Units) -> CheckCell:
-    step = min(float(row.gauge.resolution_mm) for row in judged.rows_at(place))
+def _cell(judged: Checked, place: Place, units: Units) -> CheckCell:
+    step = min(one.gauge.resolution_mm for one in judged.sizes_at(place))
     doubt = f"± {units.doubt(place.expanded_mm)}"
     return CheckCell(
         value=units.measured(place.value_mm, step),
@@ -218,16 +229,20 @@ def _cell(judged: Judged, place: Place, units: Units) -> CheckCell:
     )
 
 
+_LIMIT_NAMES = {
+    "taper": "Taper over the bore, on Ø", "roundness": "Roundness, half the ovality", "runout": "Run-out (TIR)",
+    "depth": "Depth of the shoulder",
+}  # fmt: skip
 _FORM_WORDS = {"in": "In limits", "over": "Over", "near": "Not proven", "under": "Metal left", "idle": "Incomplete"}
 
 
-def _form_words(line: Limit, units: Units) -> FormWords:
+def _form_words(line: LimitFound, units: Units) -> FormWords:
     state, words = "idle", "no limit asked"
     if line.found is not None:
         state = {"in": "in", "over": "over", "under": "under", "incomplete": "idle"}.get(line.found.verdict, "near")
         words = _FORM_WORDS[state] if line.found.value_mm is not None else "not measured"
     return FormWords(
-        name=line.name,
+        name=_LIMIT_NAMES[line.name],
         found=planned(line.found.value_mm if line.found else None, units),
         allowed="" if line.allowed_mm is None else units.fine(line.allowed_mm),
         state=state,
@@ -235,9 +250,9 @@ def _form_words(line: Limit, units: Units) -> FormWords:
     )
 
 
-def _next_place(judged: Judged, units: Units) -> dict[str, str]:
+def _next_place(judged: Checked, units: Units) -> dict[str, str]:
     """The first place that a verdict still needs: both ends, the middle, directions evenly round half a turn."""
-    length, work = float(judged.bore.length_mm), judged.work
+    length, work = judged.bore.length_mm, judged.work
     shares: tuple[float, ...] = (1 / 7, 1 / 2, 6 / 7)
     if work.is_short:
         shares = (1 / 4, 3 / 4) if work.taper_limit_mm is not None else (1 / 2,)
@@ -251,7 +266,7 @@ def _next_place(judged: Judged, units: Units) -> dict[str, str]:
         for angle in angles:
             for z in depths:
                 place = judged.place(z, angle)
-                if place is None or len(judged.rows_at(place)) <= again:
+                if place is None or len(judged.sizes_at(place)) <= again:
                     return {"z": units.plain(z), "angle": f"{angle:.0f}"}
     return {"z": units.plain(depths[0]), "angle": "0"}
 
@@ -263,12 +278,12 @@ def _round_depth(z_mm: float, units: Units) -> float:
     return round(z_mm / 25.4, 1 if z_mm > 10 else 2) * 25.4
 
 
-def _room(judged: Judged, units: Units) -> str:
-    if judged.deciding is None:
+def _room(judged: Checked, units: Units) -> str:
+    if judged.extremes is None:
         return ""
-    smallest, largest = judged.deciding
-    low = smallest.value_mm - float(judged.bore.lower_mm)
-    high = float(judged.bore.upper_mm) - largest.value_mm
+    smallest, largest = judged.extremes
+    low = smallest.value_mm - judged.bore.lower_mm
+    high = judged.bore.upper_mm - largest.value_mm
     return f"{units.planned(low)} over the bottom limit, {units.planned(high)} under the top"
 
 
@@ -296,7 +311,7 @@ Reason = tuple[str, Sequence[tuple[str, str, bool]], str, str]
 
 
 def _extremes(page: JobPage) -> tuple[Place, Place]:
-    found = page.judged.deciding
+    found = page.judged.extremes
     if found is None:
         raise LookupError("no place is measured")
     return found
@@ -316,7 +331,7 @@ def _reason_left(page: JobPage) -> Reason:
     units = page.units
     smallest, largest = _extremes(page)
     left = page.bore.aim_mm - (smallest.value_mm + largest.value_mm) / 2
-    least = page.reckoning.rules.min_depth_mm
+    least = page.passes.rules.min_depth_mm
     can_cut = left / 2 >= least
     ways = [
         ("Finish cut", f"{units.planned(left)} on diameter; it takes taper and ovality with it" if can_cut else
@@ -332,7 +347,7 @@ def _reason_left(page: JobPage) -> Reason:
 
 def _reason_over(page: JobPage) -> Reason:
     units = page.units
-    over_lines = [line.name for line in page.judged.lines if line.found and line.found.verdict == "over"]
+    over_lines = [_LIMIT_NAMES[line.name] for line in page.judged.limits if line.found and line.found.verdict == "over"]
     ways = [
         ("Measure again", "set the gauge first; a slip is cheaper than a casting", True),
         ("Fit the mating part to it", "Work, to fit a mating part: its size follows", True),
@@ -344,13 +359,13 @@ def _reason_over(page: JobPage) -> Reason:
         return f"{', '.join(over_lines)}: over the limit.", ways, "", ""
     _, largest = _extremes(page)
     words = f"The largest place is {units.planned(largest.value_mm)}."
-    return words, ways, units.planned(largest.value_mm - float(page.bore.upper_mm)), "Over the top limit by"
+    return words, ways, units.planned(largest.value_mm - page.bore.upper_mm), "Over the top limit by"
 
 
 def _reason_near(page: JobPage) -> Reason:
     judged, units = page.judged, page.units
     near = [place for place in judged.places if place.verdict == "undecided"]
-    forms = [line.name for line in judged.lines if line.found and line.found.verdict == "undecided"]
+    forms = [_LIMIT_NAMES[line.name] for line in judged.limits if line.found and line.found.verdict == "undecided"]
     what = f"{len(near)} of {len(judged.places)} places" if near else ", ".join(forms)
     disagree = any(place.agree is False for place in judged.places)
     ways: list[tuple[str, str, bool]] = [
@@ -364,7 +379,7 @@ def _reason_near(page: JobPage) -> Reason:
 
 
 def _reason_missing(page: JobPage) -> Reason:
-    missing = page.judged.missing
+    missing = [progress_words.gap_words(gap) for gap in page.judged.missing]
     return (f"Missing: {missing[0]}.", [("Measure", what, True) for what in missing], "", "")
 
 

@@ -9,11 +9,12 @@ from typing import Any
 from gyrocore import INTERRUPTED_SHARE, Speed, sentence
 from gyrodraw import lever_gate
 from gyrometra.bridge.units import Units
-from gyrometra.jobs.reckon import PlannedPass, Reckoning
+from gyrometra.jobs.models import Interruption
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Because, Plate
 from gyrometra.steps.plates.depth import depth_plate
 from gyrometra.steps.plates.setting import at_words, setting_column, setting_plate, setting_words, stands_words
+from gyroplan.assess import Figure, PlannedPass, pockets_of
 from gyroplan.loop import AdvanceWay, DialWay
 
 
@@ -43,8 +44,8 @@ def pass_rows(page: JobPage) -> list[PassLine]:
     pass, and each is told.
     """
     rows: list[PassLine] = []
-    alike = isinstance(page.reckoning.way_and_missing[0], DialWay | AdvanceWay)
-    for bundle in bundles(page.reckoning.planned):
+    alike = isinstance(page.passes.by.way, DialWay | AdvanceWay)
+    for bundle in bundles(page.speeds.planned):
         together = alike and len(bundle) >= BUNDLE
         rows += [_pass_line(bundle, page)] if together else [_pass_line([row], page) for row in bundle]
     return rows
@@ -52,6 +53,7 @@ def pass_rows(page: JobPage) -> list[PassLine]:
 
 #: So many equal passes in a run stand together; fewer are listed one by one.
 BUNDLE = 5
+BREAKS = dict(Interruption.Kind.choices)
 #: So many speeds in pockets are named.
 MOST_POCKETS = 6
 
@@ -90,19 +92,19 @@ def _pass_line(rows: Sequence[PlannedPass], page: JobPage) -> PassLine:
         feed=units.plain(first.feed_mm_rev),
         minutes=f"{sum(times):.1f}" if times else "",
         measure=last.cut.measure_after,
-        done=last.cut.number <= len(page.reckoning.done),
+        done=last.cut.number <= len(page.passes.done),
         came=_came(last.cut.number, page),
     )  # fmt: skip
 
 
 def _came(number: int, page: JobPage) -> str:
-    cut = next((one for one in page.reckoning.done if one.number == number), None)
+    cut = next((one for one in page.passes.done if one.number == number), None)
     return "" if cut is None or cut.measured_mm is None else page.units.planned(cut.measured_mm)
 
 
 def _setting_words(row: PlannedPass, page: JobPage) -> str:
     """The setting of a pass: told, as it stands where it is set, or left."""
-    state = page.reckoning.state
+    state = page.passes.state
     if row.setting.told is None and row.cut.kind != "spring" and state and state.stands_at is not None:
         return f"set, stands at {stands_words(row.setting.way, state.stands_at, page.units)}"
     return setting_words(row.setting, page.units)
@@ -110,41 +112,38 @@ def _setting_words(row: PlannedPass, page: JobPage) -> str:
 
 def cut_totals(page: JobPage) -> dict[str, Any]:
     """Under the list: total time, roughness, notes."""
-    reckoning, units = page.reckoning, page.units
-    ra = reckoning.finish_of(float(reckoning.plan.finish_feed_mm_rev))
-    rough = reckoning.finish_of(float(reckoning.plan.rough_feed_mm_rev))
+    units, ra, rough = page.units, page.speeds.finish_left, page.speeds.rough_left
     return {
-        "minutes": f"{reckoning.minutes:.1f}" if reckoning.minutes else "",
+        "minutes": f"{page.speeds.minutes:.1f}" if page.speeds.minutes else "",
         **_batch(page),
         "ra": f"{ra.ra_um:.2f}" if ra else "",
         "ra_rough": f"{rough.ra_um:.1f}" if rough else "",
         "column": setting_column(page),
         "copied": _copied_words(page),
-        "has_dial": reckoning.dial is not None,
+        "has_dial": isinstance(page.passes.by.way, DialWay),
         "power": _power_words(page),
         "pockets": _pocket_words(page),
         "proven": proven_rows(page),
         "interrupted": _interrupted_words(page),
-        "notes": [sentence(n, units.unit) for n in (reckoning.passes.notes if reckoning.passes else ())],
+        "notes": [sentence(n, units.unit) for n in (page.passes.plan.value.notes if page.passes.plan.value else ())],
     }
 
 
 def _copied_words(page: JobPage) -> str:
     """How soon an eccentric or oval hole is bored round: the bar copies a share of its swing at each pass."""
-    found = page.reckoning.copied
-    if found is None or page.reckoning.done:
+    found = page.boring.copied
+    if found is None or page.passes.done:
         return ""
-    swing, ratio, count = found
     units, limit = page.units, page.units.fine(page.bore.runout_limit_mm)
     return (
-        f"The first cut swings {units.planned(swing)} round the wall; each pass leaves {100 * ratio:.1f} % of it, "
-        f"so pass {count} is within {limit}."
+        f"The first cut swings {units.planned(found.swing_mm)} round the wall; each pass leaves "
+        f"{100 * found.share:.1f} % of it, so pass {found.round_at} is within {limit}."
     )
 
 
 def _power_words(page: JobPage) -> str:
     """The hardest pass against the machine's drive."""
-    found, drive = page.reckoning.power, page.reckoning.machine.drive
+    found, drive = page.speeds.power.value, page.at.machine.drive
     if found is None or drive is None:
         return ""
     torque = f", torque {found.torque_nm:.0f} N m" + (f" of {drive.torque_nm:.0f}" if drive.torque_nm else "")
@@ -156,7 +155,7 @@ def _power_words(page: JobPage) -> str:
 
 def _pocket_words(page: JobPage) -> str:
     """Which of the machine's speeds lie between chatter lobes."""
-    found, frequency, units = page.reckoning.pockets, page.reckoning.frequency_hz, page.units
+    found, frequency, units = pockets_of(page.passes, page.bar).value, page.bar.frequency_hz, page.units
     if found is None or frequency is None:
         return ""
     words = f"Natural frequency {frequency:.0f} Hz. "
@@ -174,7 +173,7 @@ def _to_depth(limit_mm: float | None, units: Units) -> str:
 
 
 def _interrupted_words(page: JobPage) -> str:
-    breaks = [broken.get_kind_display() for broken in page.bore.interruptions.all()]
+    breaks = [BREAKS[broken.kind] for broken in page.bore.breaks]
     if not breaks:
         return ""
     return (
@@ -197,9 +196,9 @@ def proven_rows(page: JobPage) -> list[ProvenRow]:
     rows = []
     for found in page.proven:
         stage = "rough" if found.is_roughing else "finish"
-        own = getattr(page.job.setup.plan, f"{stage}_speed_m_min")
+        own = page.at.plan.rough_speed_m_min if stage == "rough" else page.at.plan.finish_speed_m_min
         speed = page.units.surface_speed(round(found.speed_m_min))
-        if own is not None and page.units.surface_speed(round(float(own))) == speed:
+        if own is not None and page.units.surface_speed(round(own)) == speed:
             continue
         rows.append(
             ProvenRow(field=f"{stage}_speed_m_min", value=speed,
@@ -211,7 +210,7 @@ def proven_rows(page: JobPage) -> list[ProvenRow]:
 
 def _batch(page: JobPage) -> dict[str, str]:
     """All bores of the piece, and of all pieces, in hours where that reads better; under feed only."""
-    times = [one.reckoning.minutes for one in page.each]
+    times = [one.speeds.minutes for one in page.each]
     pieces = page.job.quantity
     if not all(times) or (len(times) == 1 and pieces == 1):
         return {"job_time": "", "batch_time": ""}
@@ -228,32 +227,36 @@ def _time_words(minutes: float) -> str:
 
 def cuts(page: JobPage) -> list[Plate]:
     """Roughing speed, finishing speed, first setting; the depth stop of a counterbore."""
-    reckoning = page.reckoning
     plates = [
-        _speed_plate("Spindle, roughing", reckoning.rough_speed, "rough", page),
-        _speed_plate("Spindle, finishing", reckoning.finish_speed, "finish", page),
+        _speed_plate("Spindle, roughing", page.speeds.rough, "rough", page),
+        _speed_plate("Spindle, finishing", page.speeds.finish, "finish", page),
         first_dial(page),
     ]
-    return [*plates, depth_plate(page)] if page.bore.has_shoulder else plates
+    return [*plates, depth_plate(page)] if page.bore.ends == "shoulder" else plates
 
 
 def spindle_plate(page: JobPage) -> Plate:
     """The roughing speed, else the finishing speed where nothing is roughed."""
-    reckoning = page.reckoning
-    if reckoning.rough_speed is None and reckoning.finish_speed is not None:
-        return _speed_plate("Spindle", reckoning.finish_speed, "finish", page)
-    return _speed_plate("Spindle", reckoning.rough_speed, "rough", page)
+    if page.speeds.rough.value is None and page.speeds.finish.value is not None:
+        return _speed_plate("Spindle", page.speeds.finish, "finish", page)
+    return _speed_plate("Spindle", page.speeds.rough, "rough", page)
 
 
-def _speed_plate(label: str, speed: Speed | None, stage: str, page: JobPage) -> Plate:
-    reckoning, units = page.reckoning, page.units
+_SPEED_NEEDS = {"cutter": "the cutter", "pass": "a pass of this kind"}
+
+
+def _speed_plate(label: str, figure: Figure[Speed], stage: str, page: JobPage) -> Plate:
+    units, speed = page.units, figure.value
     if speed is None:
-        needs = "the cutter" if reckoning.cutter is None else "a pass of this kind"
-        return Plate(label=label, governs="Missing:", reason=needs)
-    lever = reckoning.machine.lever_for(speed.set_rpm)
-    wanted = reckoning.surface_speed(stage) or 0.0
+        return Plate(label=label, governs="Missing:", reason=_SPEED_NEEDS.get(figure.missing, "a speed that fits"))
+    lever = page.at.machine.lever_for(speed.set_rpm)
+    wanted = page.speeds.wanted(stage) or 0.0
     over = speed.set_rpm > speed.exact_rpm * (1 + 1e-9)
-    weak = reckoning.power if stage == "rough" and reckoning.power and not reckoning.power.holds else None
+    weak = (
+        page.speeds.power.value
+        if stage == "rough" and page.speeds.power.value and not page.speeds.power.value.holds
+        else None
+    )
     words = (
         f"lever {lever} = {speed.set_rpm:.0f} rpm" if lever else f"{speed.set_rpm:.0f} rpm",
         f"{100 * (speed.set_rpm / speed.exact_rpm - 1):.1f} % over" if over else "",
@@ -262,9 +265,9 @@ def _speed_plate(label: str, speed: Speed | None, stage: str, page: JobPage) -> 
         label=label,
         number=f"{speed.set_rpm:.0f}",
         unit="rpm",
-        scene=lever_gate([s.lever for s in reckoning.machine.speeds.all()], lever) if lever else None,
+        scene=lever_gate([s.lever for s in page.at.machine.speeds], lever) if lever else None,
         words=[word for word in words if word],
-        governs=f"Do not run. {weak.governs.capitalize()}:" if weak else _speed_governor(speed, reckoning),
+        governs=f"Do not run. {weak.governs.capitalize()}:" if weak else _speed_governor(speed, page),
         reason=f"{100 * weak.share:.0f} % of the machine's; {units.about(weak.deepest_mm, 3)} deep is the most"
         if weak
         else f"{units.surface_speed(wanted)} asks {speed.exact_rpm:.0f}",
@@ -278,14 +281,14 @@ def _speed_plate(label: str, speed: Speed | None, stage: str, page: JobPage) -> 
                 *(_power_inputs(page) if stage == "rough" else ()),
                 *((sentence(n, units.unit), "") for n in speed.notes),
             ],
-            source=f"Speed: {reckoning.material.source}.",
+            source=f"Speed: {page.at.material.source}.",
         ),
     )
 
 
 def _power_inputs(page: JobPage) -> list[tuple[str, str]]:
     """Power and torque behind the roughing speed, with their formula; nothing where the drive is not known."""
-    found, drive = page.reckoning.power, page.reckoning.machine.drive
+    found, drive = page.speeds.power.value, page.at.machine.drive
     if found is None or drive is None:
         return []
     most = f" of {drive.torque_nm:.0f}" if drive.torque_nm else ""
@@ -296,24 +299,25 @@ def _power_inputs(page: JobPage) -> list[tuple[str, str]]:
     ]  # fmt: skip
 
 
-def _speed_governor(speed: Speed, reckoning: Reckoning) -> str:
+def _speed_governor(speed: Speed, page: JobPage) -> str:
     code = speed.notes[0].code
     if code == "cap_governs":
-        return f"Limited by max rpm {reckoning.cap_rpm:.0f}:"
+        return f"Limited by max rpm {page.speeds.cap_rpm:.0f}:"
     return "Slowest speed, still over:" if code == "slowest_is_over" else "Limited by the cutter:"
 
 
 def first_dial(page: JobPage) -> Plate:
-    reckoning = page.reckoning
-    if not reckoning.planned:
+    if not page.speeds.planned:
         return Plate(label="First cut, bore to", governs="Missing:", reason="the bore as found")
-    state, done = reckoning.state, len(reckoning.done)
+    state, done = page.passes.state, len(page.passes.done)
     if state is not None and state.phase == "over":
-        return Plate(label="Over: stop", number=reckoning_over(page), unit=page.units.label, governs="On diameter:",
-                     reason="past the top limit; see Bore", state="bad")  # fmt: skip
-    if done >= len(reckoning.planned):
-        return Plate(label="Every pass is cut", governs="Bored:", reason=f"Ø{page.units.planned(reckoning.known_mm)}")
-    following = reckoning.planned[done]
+        return Plate(
+            label="Over: stop", number=page.units.planned(page.passes.over_mm), unit=page.units.label,
+            governs="On diameter:", reason="past the top limit; see Bore", state="bad",
+        )  # fmt: skip
+    if done >= len(page.speeds.planned):
+        return Plate(label="Every pass is cut", governs="Bored:", reason=f"Ø{page.units.planned(page.passes.known_mm)}")
+    following = page.speeds.planned[done]
     label = f"Pass {following.cut.number}, bore to" if done else "First cut, bore to"
     if following.setting.told is None and following.cut.kind != "spring":
         stands = stands_words(following.setting.way, state.stands_at if state else None, page.units)
@@ -321,10 +325,3 @@ def first_dial(page: JobPage) -> Plate:
                      words=(f"stands at {stands}" if stands else "is set",), governs="Set:",
                      reason="cut it, then measure" if following.cut.measure_after else "cut it")  # fmt: skip
     return setting_plate(label, following.setting, page, "from here" if done else "from touch")
-
-
-def reckoning_over(page: JobPage) -> str:
-    """How far past the upper limit, on diameter."""
-    ladder = page.reckoning.ladder
-    upper = ladder.replay.memory.bore.bored_upper_mm if ladder else float(page.bore.upper_mm)
-    return page.units.planned((page.reckoning.known_mm or upper) - upper)

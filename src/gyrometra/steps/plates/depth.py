@@ -12,7 +12,7 @@ def depth_plate(page: JobPage) -> Plate:
     low, high = bore.depth_lower_mm, bore.depth_upper_mm
     if low is None or high is None:
         return Plate(label="Depth stop", governs="Missing:", reason="limits of the shoulder's depth")
-    middle = (float(low) + float(high)) / 2
+    middle = (low + high) / 2
     return Plate(
         label="Depth stop, from touch at the face",
         number=units.planned(middle),

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from gyrocore import sentence
+from gyrocore import error_sentence, sentence
 from gyrometra.bridge.units import Units
-from gyrometra.jobs.in_head import HoleFit, picked_hole, range_of
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Because, Plate
+from gyroplan.assess import HoleFit
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -24,8 +24,8 @@ class HoleRow:
 
 def hole_rows(page: JobPage) -> list[HoleRow]:
     """The head's holes, nearest the axis first."""
-    picked = picked_hole(page.holes)
-    return [_row(row, row is picked, page) for row in page.holes]
+    holes = page.bar.holes.value
+    return [] if holes is None else [_row(row, row is holes.picked, page) for row in holes.rows]
 
 
 def _row(row: HoleFit, picked: bool, page: JobPage) -> HoleRow:
@@ -42,7 +42,7 @@ def _row(row: HoleFit, picked: bool, page: JobPage) -> HoleRow:
 
 
 def _reason(row: HoleFit, page: JobPage, units: Units) -> str:
-    start = page.reckoning.start_mm
+    start = page.at.start_mm
     return {
         "": "",
         "touches": "the heel touches over the whole travel",
@@ -55,17 +55,19 @@ def _reason(row: HoleFit, page: JobPage, units: Units) -> str:
 def hole_plate(page: JobPage) -> Plate:
     """Which hole the bar goes into."""
     label = "Put the bar into hole"
-    found, picked, plan = range_of(page.reckoning), picked_hole(page.holes), page.job.setup.plan
+    figure, units, plan = page.bar.holes, page.units, page.at.plan
+    found = figure.value
     if found is None:
-        missing = "the boring head" if plan.head is None else "a bar for it"
-        return Plate(label=label, governs="Missing:", reason=missing)
-    units = page.units
+        missing = "the boring head" if figure.missing == "head" else "a bar for it"
+        why = missing if figure.refused is None else error_sentence(figure.refused, units.unit)
+        return Plate(label=label, governs="Missing:" if figure.refused is None else "Refused:", reason=why)
+    picked = found.picked
     because = Because(
         formula="tip cuts at x + t; heel sweeps |x| + d/2 and must stay under it by the clearance",
         inputs=[
             (
                 "tip from the bar's own centre",
-                units.plain(page.reckoning.bar.tip_mm or 0) if page.reckoning.bar else "",
+                units.plain(page.at.bar.tip_mm or 0) if page.at.bar else "",
             ),
             ("slide travel", units.plain(plan.head.slide_travel_mm) if plan.head else ""),
             *((sentence(n, units.unit), "") for n in found.notes),

@@ -6,11 +6,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from gyrocore import BEARING_CLEAR_MM, error_sentence, sentence
-from gyrometra.jobs.in_bearings import Line, pair_of
 from gyrometra.steps.page import JobPage
-from gyrometra.steps.plates.base import Because, Plate
+from gyrometra.steps.plates.base import LIMIT_WORDS, Because, Plate
 from gyrometra.steps.plates.cuts import first_dial, spindle_plate
-from gyroplan.plan import worst_deflection
+from gyroplan.assess import Line, pair_of
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -51,7 +50,7 @@ class LineTable:
 
 def line_table(page: JobPage) -> LineTable | None:
     """The table of the Bar page; None while the line is not known."""
-    line, better, units = page.line, page.better_line, page.units
+    line, better, units = page.bar.line.value, page.bar.better_line, page.units
     if line is None:
         return None
     rows = [
@@ -80,12 +79,11 @@ def line_table(page: JobPage) -> LineTable | None:
 
 def _stroke_words(page: JobPage, line: Line) -> str:
     """Where the cutter goes in and comes out of this bore, how far the feed must go, and what stands in its way."""
-    units, bore, travel = page.units, page.bore, page.reckoning.machine.travel_mm
-    over = float(page.job.setup.plan.overrun_mm)
-    first, last = float(bore.start_mm) - over, bore.end_mm + page.reckoning.overrun_mm
+    units, bore, travel = page.units, page.bore, page.at.machine.travel_mm
+    first, last = bore.start_mm - page.at.plan.overrun_mm, bore.end_mm + page.at.overrun_mm
     words = f"{bore.name}: the cutter goes in at {units.length(first)} and comes out at {units.length(last)}"
     words += f", a stroke of {units.length(last - first)}"
-    if travel is not None and last - first > float(travel) + 1e-9:
+    if travel is not None and last - first > travel + 1e-9:
         words += f": more than the {units.length(travel)} that the feed travels"
     meets = [place for place in line.bearings_mm if first < place < last]
     if meets:
@@ -95,7 +93,7 @@ def _stroke_words(page: JobPage, line: Line) -> str:
 
 def _pair_words(page: JobPage) -> str:
     """Two bits on one bar are a matched pair."""
-    bar, pair = page.reckoning.bar, pair_of(page.reckoning)
+    bar, pair = page.at.bar, pair_of(page.at)
     if bar is None or bar.bits_apart_mm is None:
         return ""
     if pair is None:
@@ -110,7 +108,7 @@ def _pair_words(page: JobPage) -> str:
 
 def _cell(line: Line, place: int, page: JobPage) -> LineCell:
     units, row, found = page.units, line.response.rows[place], line.layout.rows[place]
-    verdict = line.verdicts.get(found.bore)
+    verdict = line.verdict_at(found.bore)
     state, words = "in", "OK"
     if not line.layout.bearings_ok or not line.long_enough:
         state, words = "over", "bar too short" if not line.long_enough else "bearings too close"
@@ -132,18 +130,16 @@ def line_plates(page: JobPage) -> list[Plate]:
 
 
 def _cutter_plate(page: JobPage) -> Plate:
-    reckoning = page.reckoning
-    if reckoning.bar is None or not reckoning.planned:
-        missing = "the bar" if reckoning.bar is None else "the bore as found"
+    if page.at.bar is None or not page.speeds.planned:
+        missing = "the bar" if page.at.bar is None else "the bore as found"
         return Plate(label="Cutter over the bar", governs="Missing:", reason=missing)
     return first_dial(page)
 
 
 def _bearing_plate(page: JobPage) -> Plate:
-    units, line, better, plan = page.units, page.line, page.better_line, page.job.setup.plan
-    problem = page.reckoning.problems.get("bearings")
+    units, line, better, problem = page.units, page.bar.line.value, page.bar.better_line, page.bar.line.refused
     if line is None:
-        missing = "the line bar" if plan.bar is None else "two bearings"
+        missing = "the line bar" if page.at.bar is None else "two bearings"
         why = error_sentence(problem, units.unit, "bearings") if problem else missing
         return Plate(label="Bearings", governs="Missing:" if problem is None else "Refused:", reason=why)
     if page.job.setup.method == "pilot" and line.layout.bearings_ok:
@@ -182,7 +178,7 @@ def _pilot_plate(page: JobPage, line: Line) -> Plate:
         ),
         governs="Guides prove too little:" if short else "Limited by play:",
         reason="measure each bore against the guides" if short else f"{units.fine(page.job.setup.plan.guide_play_mm)}",
-        state="warn" if short else "bad" if line.springs_too_far() or line.chatters else "plain",
+        state="warn" if short else "bad" if line.verdict and line.verdict.state == "stop" else "plain",
         because=Because(
             formula="off = play / 2 x (|1 - s| + |s|), s along the guides; sag on top; as a diameter twice that",
             inputs=[
@@ -215,10 +211,8 @@ def _governs(line: Line) -> str:
         return "Bar too short:"
     if not line.layout.bearings_ok:
         return "Bearings too close:"
-    if line.springs_too_far():
-        return f"Do not run, deflection in {', '.join(line.springs_too_far())}:"
-    if line.chatters:
-        return f"Do not run, chatter in {line.softest.bore}:"
+    if line.worst is not None and line.worst[1].state == "stop":
+        return f"Do not run, {LIMIT_WORDS[line.worst[1].by]} in {line.worst[0]}:"
     if not line.straight_enough:
         return "Do not run, off the line:"
     return "Limited by distance:" if line.layout.ok else "Caution, distance:"
@@ -226,12 +220,12 @@ def _governs(line: Line) -> str:
 
 def _worst_words(line: Line, page: JobPage) -> str:
     units = page.units
-    if line.springs_too_far():
-        soft = worst_deflection(page.reckoning.carried, line.softest.stiffness_n_mm)
-        return f"{units.planned(soft.spring_mm)} of {units.fine(round(soft.load.budget_mm, 5))} allowed" if soft else ""
-    if line.chatters and line.chatter and line.depth_mm is not None:
-        begins = units.about(line.chatter.limit_depth_mm or 0)
-        return f"begins at {begins} deep, the heaviest cut is {units.planned(line.depth_mm)}"
+    verdict, soft = line.verdict, page.bar.deflection
+    if verdict is not None and verdict.state == "stop" and verdict.by == "deflection" and soft is not None:
+        return f"{units.planned(soft.spring_mm)} of {units.fine(round(soft.load.budget_mm, 5))} allowed"
+    if verdict is not None and verdict.state == "stop" and line.depth_mm is not None:
+        begins = units.about(verdict.at_mm or 0)
+        return f"certain from {begins} deep, the heaviest cut is {units.planned(line.depth_mm)}"
     if not line.straight_enough and line.coaxiality_mm is not None:
         return f"{units.planned(line.off_line_mm)} of {units.fine(line.coaxiality_mm)} asked"
     worst = max(line.layout.rows, key=lambda row: row.distance_mm)

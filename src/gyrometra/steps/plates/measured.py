@@ -7,10 +7,9 @@ from dataclasses import dataclass
 from typing import Any
 
 from gyrometra.cutting.models import CutEntry
-from gyrometra.jobs.reckon import PlannedPass
-from gyrometra.jobs.setting import Setting
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.setting import division_words, setting_words
+from gyroplan.assess import PlannedPass, Setting
 from gyroplan.loop import BoreState, DialWay, PassCut
 
 
@@ -53,8 +52,8 @@ class PassDone:
 
 def following_pass(page: JobPage) -> PlannedPass | None:
     """The pass in hand, else the next."""
-    planned = page.reckoning.planned
-    done = len(page.reckoning.done)
+    planned = page.speeds.planned
+    done = len(page.passes.done)
     return planned[done] if len(planned) > done else None
 
 
@@ -90,7 +89,7 @@ def size_plate(page: JobPage, state: BoreState) -> SizePlate | None:
 
 def size_label(page: JobPage, state: BoreState) -> str:
     """What a size typed now is of: the pass that was cut last, or the bore as it is."""
-    done, rows = page.reckoning.done, page.cuts_logged.rows
+    done, rows = page.passes.done, page.cuts_logged.rows
     after = rows and rows[-1].kind in (CutEntry.Kind.CUT, CutEntry.Kind.SIZE)
     return f"Ø after pass {done[-1].number}" if done and after and state.phase != "cut" else "Ø as it is now"
 
@@ -113,7 +112,7 @@ _VERDICTS = {
 
 def _changes(page: JobPage, state: BoreState) -> str:
     """One sentence: what came out, and what it changes."""
-    units, done = page.units, page.reckoning.done
+    units, done = page.units, page.passes.done
     came = ""
     if done and done[-1].measured_mm is not None:
         over = done[-1].came_over_mm or 0.0
@@ -132,10 +131,10 @@ def _changes(page: JobPage, state: BoreState) -> str:
 
 def over_words(page: JobPage, state: BoreState) -> dict[str, str]:
     """Over the upper limit: how far, against what, and that the uncertainty does not bring it in."""
-    units, ladder = page.units, page.reckoning.ladder
+    units, ladder = page.units, page.passes.ladder
     upper = ladder.replay.memory.bore.bored_upper_mm if ladder else float(page.bore.upper_mm)
     over = state.known_mm - upper
-    warm = 10 * float(page.reckoning.material.expansion_um_m_k) * 1e-6 * state.known_mm
+    warm = 10 * float(page.at.material.expansion_um_m_k) * 1e-6 * state.known_mm
     return {
         "number": units.planned(over),
         "against": f"{units.planned(state.known_mm)} against {units.planned(upper)}; "
@@ -148,7 +147,7 @@ def over_words(page: JobPage, state: BoreState) -> dict[str, str]:
 
 def _slip_of_dial(page: JobPage, state: BoreState) -> str:
     """Where the excess over what was set is close to whole divisions: the slip to look for first."""
-    ladder, done = page.reckoning.ladder, page.reckoning.done
+    ladder, done = page.passes.ladder, page.passes.done
     if ladder is None or not done or not isinstance(ladder.way, DialWay):
         return ""
     excess = done[-1].came_over_mm
@@ -180,12 +179,12 @@ def pass_done(page: JobPage, cut: PassCut) -> PassDone:
         Setting(
             from_mm=cut.from_mm,
             to_mm=cut.set_mm,
-            way=page.reckoning.ladder.way,
+            way=page.passes.ladder.way,
             told=cut.set_as,
             stands_at=None,
-            no_dial=page.reckoning.way_and_missing[1],
+            no_dial=page.passes.by.no_dial,
         )
-        if page.reckoning.ladder
+        if page.passes.ladder
         else None
     )
     return PassDone(

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+from math import trunc
+
 from gyrodraw import Crown, Scene, dial_crown, dial_scale
 from gyrometra.bridge.units import Units
-from gyrometra.jobs.setting import Setting, Turns
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Because, Plate
+from gyroplan.assess import Setting
 from gyroplan.loop import AdvanceWay, DialWay, MicrometerWay, OverBarWay, StepWay, Told, Way
 
 #: What the column of settings is called, by what a cut is set with.
@@ -18,6 +21,20 @@ _COLUMN = {
 }
 #: By what is chosen instead, where a cutter can be set in several ways.
 _COLUMN_WITH = {"protrusion": "tip above the bar", "indicator": "along the bit", "jig": "jig reads"}
+
+
+@dataclass(frozen=True, slots=True)
+class Turns:
+    """Divisions as whole turns and what is left of one, both with the sign of the move."""
+
+    turns: int
+    odd: float
+
+    @classmethod
+    def of(cls, divisions: float, per_turn: float) -> Turns:
+        """Split a move; a rest that shows as a whole turn is one."""
+        turns = trunc(divisions / per_turn + (1e-9 if divisions >= 0 else -1e-9))
+        return cls(turns, divisions - turns * per_turn)
 
 
 def setting_column(page: JobPage) -> str:
@@ -201,7 +218,7 @@ def because_of(setting: Setting, page: JobPage) -> Because:
 
 def _dial_inputs(way: DialWay, page: JobPage) -> list[tuple[str, str]]:
     units = page.units
-    backlash = page.reckoning.machine.backlash_divisions if page.job.setup.way.set_by == "dial" else None
+    backlash = page.at.machine.backlash_divisions if page.job.setup.way.set_by == "dial" else None
     found = [
         ("one division", f"{units.fine(way.division_mm)} {units.label} on {way.reads}"),
         ("divisions a turn", f"{way.divisions_per_turn:g}"),
@@ -209,13 +226,13 @@ def _dial_inputs(way: DialWay, page: JobPage) -> list[tuple[str, str]]:
         ("approach", "wind out to size; if past it, back off a full turn and come up again"),
     ]
     if backlash:
-        found.append(("backlash on record", f"{backlash.normalize():f} div, taken up on the way out"))
+        found.append(("backlash on record", f"{backlash:g} div, taken up on the way out"))
     return found
 
 
 def _absolute_because(way: Way, page: JobPage) -> tuple[str, list[tuple[str, str]]]:
     units = page.units
-    ladder = page.reckoning.ladder
+    ladder = page.passes.ladder
     habit = ladder.replay.memory.habit_mm if ladder else 0.0
     inputs = [("came out over its setting, last measured", units.signed(habit))]
     if isinstance(way, OverBarWay):
@@ -227,10 +244,10 @@ def _absolute_because(way: Way, page: JobPage) -> tuple[str, list[tuple[str, str
         return "tip above the bar = (cut - what it comes out larger - bar) / 2", [
             ("bar, as measured", units.plain(way.bar_diameter_mm)), *zero, *inputs
         ]  # fmt: skip
-    machine = page.reckoning.machine
+    machine = page.at.machine
     return "set = cut - what this bar cuts oversize - what it comes out larger", [
         ("bar cuts oversize by, on record", units.signed(machine.cuts_large_mm or 0)),
-        ("centring shoes", machine.get_shoes_display()), *inputs
+        ("centring shoes", page.job.setup.machine.get_shoes_display()), *inputs
     ]  # fmt: skip
 
 

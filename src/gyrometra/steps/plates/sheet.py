@@ -11,7 +11,8 @@ from gyrometra.steps import progress_words
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.bar import bar
 from gyrometra.steps.plates.base import Plate
-from gyrometra.steps.plates.cuts import cuts
+from gyrometra.steps.plates.cuts import BREAKS, cuts
+from gyroplan.record import BoreRecord
 
 
 def sheet_plates(page: JobPage) -> list[Plate]:
@@ -39,11 +40,11 @@ class FinishedBore:
 
 def title_block(page: JobPage) -> list[tuple[str, str]]:
     """What a stranger needs first: the work, the machine, the tools, who planned it."""
-    job, reckoning, units = page.job, page.reckoning, page.units
-    setup, bar, cutter = job.setup, reckoning.bar, reckoning.cutter
+    job, units = page.job, page.units
+    setup, bar, cutter = job.setup, page.at.bar, page.at.cutter
     bar_words = ""
     if bar is not None:
-        out = f", {units.length(reckoning.out_mm)} out" if reckoning.out_mm and setup.way.bar_in == "holder" else ""
+        out = f", {units.length(page.bar.out_mm)} out" if page.bar.out_mm and setup.way.bar_in == "holder" else ""
         bar_words = f"{bar.name} Ø{units.plain(bar.diameter_mm)}{out}"
     head = setup.plan.head
     rows = [
@@ -53,7 +54,7 @@ def title_block(page: JobPage) -> list[tuple[str, str]]:
         ("Revision", f"{job.version}, {localtime(job.changed_at):%d %b %Y}"),
         ("Machine", str(setup.machine)), ("Boring method", setup.way.label), ("Holding", setup.way.holding),
         ("Set true to", setup.get_reference_display()), ("Bar", bar_words), ("Head", str(head) if head else ""),
-        ("Cutter", f"{cutter}, nose R{units.plain(cutter.nose_radius_mm)}" if cutter else ""),
+        ("Cutter", f"{cutter.name}, nose R{units.plain(cutter.nose_radius_mm)}" if cutter else ""),
     ]  # fmt: skip
     return [(name, words) for name, words in rows if words]
 
@@ -65,14 +66,14 @@ def finished_bore(page: JobPage) -> FinishedBore:
              ("Taper over the bore, on Ø", bore.taper_limit_mm)]  # fmt: skip
     depth = [("Shoulder depth", units.between(bore.depth_lower_mm, bore.depth_upper_mm or 0))
              ] if bore.depth_lower_mm is not None else []  # fmt: skip
-    stations = page.judged.stations_mm or [float(one.z_mm) for one in bore.found.all()]
+    stations = page.judged.stations_mm or [z for z, _ in bore.found_mm]
     angles = sorted({place.angle_deg for place in page.judged.places}) or [0.0, 90.0]
     return FinishedBore(
-        name=bore.name, wanted=f"Ø{page.wanted_words()}",
+        name=bore.name, wanted=f"Ø{page.wanted_words}",
         limits=units.between(bore.lower_mm, bore.upper_mm),
         target=f"target {units.planned(bore.aim_mm)}",
         asked=[*((name, f"≤ {units.highest(value)}") for name, value in asked if value is not None), *depth],
-        found=[(f"found, {units.length(one.z_mm)} deep", units.planned(one.diameter_mm)) for one in bore.found.all()],
+        found=[(f"found, {units.length(z)} deep", units.planned(diameter)) for z, diameter in bore.found_mm],
         depths=[units.length(z) for z in stations],
         grid=[(f"{angle:.0f}°", [_measured(page, z, angle) for z in stations]) for angle in angles],
     )  # fmt: skip
@@ -81,6 +82,14 @@ def finished_bore(page: JobPage) -> FinishedBore:
 def _measured(page: JobPage, z_mm: float, angle_deg: float) -> str:
     place = page.judged.place(z_mm, angle_deg)
     return "" if place is None else page.units.planned(place.value_mm)
+
+
+def target_words(page: JobPage, bore: BoreRecord) -> str:
+    """The owner's own target as it was written, where that means the same to this reader; else as limits."""
+    row = page.rows.bore_at(bore.place)
+    typed = row.typed.get("target")
+    unit = typed["unit"] if typed else "mm"
+    return page.units.limits(row.target, unit, bore.target_lower_mm or 0.0, bore.target_upper_mm or 0.0)
 
 
 def signed_words(page: JobPage) -> str:
@@ -98,15 +107,14 @@ def signed_words(page: JobPage) -> str:
 
 def packing_words(page: JobPage) -> str:
     """What lies under the work, and how high its own axis must then lie over its foot."""
-    units, height = page.units, page.job.setup.machine.axis_height_mm
+    units, height = page.units, page.at.machine.axis_height_mm
     if height is None:
         return ""
-    under = [fixture for fixture in page.job.setup.fixtures.all() if fixture.height_mm is not None]
+    under = [(one.name, one.height_mm) for one in page.record.setup.fixtures if one.height_mm is not None]
     if not under:
         return ""
-    packed = sum(fixture.height_mm for fixture in under if fixture.height_mm is not None)
-    names = " and ".join(f"{fixture.name} {units.plain(fixture.height_mm or 0)}" for fixture in under)
-    left = height - packed
+    names = " and ".join(f"{name} {units.plain(high)}" for name, high in under)
+    left = height - sum(high for _, high in under)
     if left <= 0:
         return f"{names} stand higher than the axis, {units.plain(height)} over the table: the work cannot lie on them."
     return (
@@ -117,23 +125,21 @@ def packing_words(page: JobPage) -> str:
 
 def sheet_facts(page: JobPage) -> list[tuple[str, str]]:
     """What else the hands must know: what holds it, keyways, ports and slots, own target, alike, the opening bar."""
-    setup, units = page.job.setup, page.units
-    facts = [("Held with:", fixture.name) for fixture in setup.fixtures.all()]
+    setup, units = page.record.setup, page.units
+    facts = [("Held with:", fixture.name) for fixture in setup.fixtures]
     for bore in page.bores:
         of = f" of {bore.name}" if page.is_several else ""
         facts += [
-            (f"{broken.get_kind_display().capitalize()}{of}:",
-             f"{units.plain(broken.from_mm)} to {units.plain(broken.to_mm)}, at {broken.angle_deg.normalize():f}°")
-            for broken in bore.interruptions.all()
+            (f"{BREAKS[broken.kind].capitalize()}{of}:",
+             f"{units.plain(broken.from_mm)} to {units.plain(broken.to_mm)}, at {broken.angle_deg:g}°")
+            for broken in bore.breaks
         ]  # fmt: skip
-        if bore.target:
-            target = units.limits(bore.target, bore.typed.get("target"), float(bore.target_lower_mm or 0),
-                                  float(bore.target_upper_mm or 0))  # fmt: skip
-            facts.append((f"Own target{of}:", target))
+        if bore.target_lower_mm is not None:
+            facts.append((f"Own target{of}:", target_words(page, bore)))
     if packing_words(page):
         facts.append(("Packing:", packing_words(page).rstrip(".")))
     if setup.match_mm is not None:
         facts.append(("Alike within:", f"{units.plain(setup.match_mm)} on diameter"))
-    if page.reckoning.opening_bar is not None:
-        facts.append(("Roughed with:", page.reckoning.opening_bar.name))
+    if page.at.opening_bar is not None:
+        facts.append(("Roughed with:", page.at.opening_bar.name))
     return facts

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import degrees
 from typing import Any
 
 from gyrocore import Method, error_sentence, sentence
 from gyrometra.bridge.units import Units
-from gyrometra.jobs.models import Bore
 from gyrometra.steps import scenes
 from gyrometra.steps.page import JobPage
-from gyrometra.truing.rounds import RoundView
+from gyrometra.steps.plates.cuts import BREAKS
+from gyroplan.assess import RoundStanding, broken_at
+from gyroplan.record import BoreRecord
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -49,26 +49,23 @@ class RoundLine:
     state: str
 
 
-def broken_at(bore: Bore, angle_deg: float) -> str:
+def broken_words(bore: BoreRecord, angle_deg: float) -> str:
     """Keyways, ports and slots in the bore at an angle; a stylus there falls in."""
-    for broken in bore.interruptions.all():
-        half = max(5.0, degrees(float(broken.width_mm) / bore.aim_mm))
-        if abs((float(broken.angle_deg) - angle_deg + 180) % 360 - 180) <= half:
-            return str(broken.get_kind_display())
-    return ""
+    broken = broken_at(bore, angle_deg)
+    return "" if broken is None else BREAKS[broken.kind]
 
 
 def cells(
-    view: RoundView, before: RoundView | None, units: Units, bore: Bore, correct: int | None = None
+    view: RoundStanding, before: RoundStanding | None, units: Units, bore: BoreRecord, correct: int | None = None
 ) -> list[Cell]:
     """The reading line of a round in reading order, with the last round's values; `correct` opens a read cell."""
     was = before.values_mm if before and before.round.places == view.round.places else None
     found, active = [], view.next_place if correct is None else correct
-    values, angles = view.values_mm, view.round.angles_deg()
-    for place in view.round.order():
+    values, angles = view.values_mm, view.round.angles_deg
+    for place in view.round.order:
         old, broken = was[place] if was else None, ""
         if view.round.surface == "inside":
-            broken = broken_at(bore, angles[place])
+            broken = broken_words(bore, angles[place])
         found.append(
             Cell(
                 place=place,
@@ -91,7 +88,7 @@ def cells(
     return found
 
 
-def _cell_words(view: RoundView, place: int, value: float | None, units: Units) -> str:
+def _cell_words(view: RoundStanding, place: int, value: float | None, units: Units) -> str:
     if value is not None:
         return units.signed(value)
     if place in view.off_scale:
@@ -99,7 +96,7 @@ def _cell_words(view: RoundView, place: int, value: float | None, units: Units) 
     return "skipped" if place in view.by_place else ""
 
 
-def moves_words(view: RoundView, units: Units) -> list[MoveWords]:
+def moves_words(view: RoundStanding, units: Units) -> list[MoveWords]:
     """What to do at the jaws."""
     return [
         MoveWords(
@@ -125,7 +122,7 @@ def _signed(value: float | None, units: Units) -> str:
     return "" if value is None else units.signed(value)
 
 
-def round_lines(views: Sequence[RoundView], units: Units) -> list[RoundLine]:
+def round_lines(views: Sequence[RoundStanding], units: Units) -> list[RoundLine]:
     """Closed rounds, oldest first."""
     lines = []
     for view in views:
@@ -144,11 +141,11 @@ def round_lines(views: Sequence[RoundView], units: Units) -> list[RoundLine]:
     return lines
 
 
-def reading_hint(view: RoundView | None, units: Units) -> str:
+def reading_hint(view: RoundStanding | None, units: Units) -> str:
     """How a number typed in the reading line is read."""
     if view is None:
         return ""
-    step = float(view.round.indicator.step_mm)
+    step = view.round.indicator_step_mm
     return f"27 is 27 divisions, {units.fine(27 * step)} {units.label}"
 
 
@@ -156,13 +153,14 @@ def planned(value: float | None, units: Units) -> str:
     return "" if value is None else units.planned(value)
 
 
-def round_initial(views: Sequence[RoundView], units: Units) -> dict[str, Any]:
+def round_initial(page: JobPage, views: Sequence[RoundStanding]) -> dict[str, Any]:
     """The next round is like the last."""
     if not views:
         return {}
     last = views[-1].round
-    closing = "" if last.closing_mm is None else units.plain(last.closing_mm)
-    return {"method": last.method, "places": last.places, "indicator": last.indicator_id, "closing_mm": closing}
+    closing = "" if last.closing_mm is None else page.units.plain(last.closing_mm)
+    indicator = page.rows.rounds[last.key].indicator_id
+    return {"method": last.method, "places": last.places, "indicator": indicator, "closing_mm": closing}
 
 
 #: What a move seems to have done instead of what was told.
@@ -184,7 +182,7 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
     views, open_round, standing = truing.rounds, truing.open_round, truing.standing
     earlier = [view for view in views if view is not open_round]
     shown = open_round or (earlier[-1] if earlier else None)
-    limit = page.runout_to_true_mm
+    limit = page.truing.limit_mm
     return {
         "last_bore": page.bores[-1],
         "open_round": open_round,
@@ -215,14 +213,14 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _suspect_words(view: RoundView | None) -> str:
+def _suspect_words(view: RoundStanding | None) -> str:
     if view is None or view.figures is None or view.figures.suspect is None:
         return ""
     place = view.way.place_word.strip() or "place"
     return _SUSPECTS[view.figures.suspect].format(place=place, seen=view.way.seen_from)
 
 
-def _swing_words(view: RoundView | None, units: Units) -> str:
+def _swing_words(view: RoundStanding | None, units: Units) -> str:
     """Where the fitted curve swings further than the places read: a peak between two of them."""
     if view is None or view.swing_mm is None or view.total_mm is None or view.round.method == "flats":
         return ""
@@ -231,7 +229,7 @@ def _swing_words(view: RoundView | None, units: Units) -> str:
     return units.planned(view.swing_mm)
 
 
-def _void_words(view: RoundView | None, units: Units) -> str:
+def _void_words(view: RoundStanding | None, units: Units) -> str:
     """Why a round says nothing."""
     if view is None or not view.is_void:
         return ""
@@ -244,13 +242,13 @@ def _void_words(view: RoundView | None, units: Units) -> str:
     return "The round was not read to its end: it says nothing." if not view.cannot_tell else ""
 
 
-def off_scale_words(view: RoundView) -> str:
+def off_scale_words(view: RoundStanding) -> str:
     """Readings past the end of the scale say only which way: bring it back on to the scale first."""
     places = view.off_scale
     if not places:
         return ""
     outside = view.round.surface == "outside"
-    angles = view.round.angles_deg()
+    angles = view.round.angles_deg
     place, text = next(iter(places.items()))
     high = text.endswith("+")
     name = view.way.place_name(angles[place])

@@ -4,21 +4,18 @@ from __future__ import annotations
 
 from gyrocore import fit_with_part, sentence
 from gyrodraw import fit_zones
-from gyrometra.bridge.units import Units
-from gyrometra.jobs.reckon import Reckoning
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Because, Plate
 
 
 def work(page: JobPage) -> list[Plate]:
     """Stock, first cut, limits."""
-    units, reckoning = page.units, page.reckoning
-    bore = page.bore
-    start = reckoning.start_mm
+    units, bore = page.units, page.bore
+    start = page.at.start_mm
     if start is None:
         missing = "the bore as found, one size or more"
         return [Plate(label="Stock to remove, on diameter", governs="Missing:", reason=missing)]
-    stock, middle = bore.aim_mm - start, "your own target" if bore.target else "the middle"
+    stock, middle = bore.aim_mm - start, "your own target" if bore.target_lower_mm is not None else "the middle"
     plates = [
         Plate(
             label="Stock to remove, on diameter",
@@ -37,15 +34,15 @@ def work(page: JobPage) -> list[Plate]:
             ),
         )
     ]
-    plates.append(_first_cut(reckoning, units))
-    plates.append(_fit(page) if bore.mate_mm is not None else _wall(reckoning, units))
+    plates.append(_first_cut(page))
+    plates.append(_fit(page) if page.bore_row.mate_mm is not None else _wall(page))
     return plates
 
 
 def _fit(page: JobPage) -> Plate:
     """How the part that it must suit sits in the finished bore."""
     units, bore = page.units, page.bore
-    mate = float(bore.mate_mm or 0)
+    mate = float(page.bore_row.mate_mm or 0)
     found = fit_with_part(hole=bore.limits, mate_mm=mate)
     least, most = found.min_clearance_mm, found.max_clearance_mm
     words = (units.highest(bore.upper_mm), units.lowest(bore.lower_mm), units.planned(mate))
@@ -53,7 +50,7 @@ def _fit(page: JobPage) -> Plate:
         label="Least clearance with the part, on diameter",
         number=units.planned(least),
         unit=units.label,
-        scene=fit_zones(float(bore.lower_mm), float(bore.upper_mm), mate, words),
+        scene=fit_zones(bore.lower_mm, bore.upper_mm, mate, words),
         words=(f"to {units.planned(most)}: {found.kind}", "green: the bore; line: the part"),
         governs="Part, measured:",
         reason=units.planned(mate),
@@ -69,13 +66,14 @@ def _fit(page: JobPage) -> Plate:
     )
 
 
-def _first_cut(reckoning: Reckoning, units: Units) -> Plate:
-    found = reckoning.first_cut
-    if found is None or reckoning.passes is None:
+def _first_cut(page: JobPage) -> Plate:
+    units = page.units
+    found = page.speeds.first_cut.value
+    if found is None or page.passes.plan.value is None:
         return Plate(label="First cut, deepest", governs="Missing:", reason="a pass plan that holds")
-    trued = reckoning.off_centre_mm is not None
+    trued = page.boring.off_centre_mm is not None
     why = "as trued" if trued else "half the run-out limit, before truing"
-    first = reckoning.passes.passes[0].diameter_mm
+    first = page.passes.plan.value.passes[0].diameter_mm
     return Plate(
         label="First cut, deepest",
         number=units.planned(found.largest_mm),
@@ -96,8 +94,8 @@ def _first_cut(reckoning: Reckoning, units: Units) -> Plate:
     )
 
 
-def _wall(reckoning: Reckoning, units: Units) -> Plate:
-    wall = reckoning.wall_left_mm
+def _wall(page: JobPage) -> Plate:
+    units, wall = page.units, page.boring.wall_left_mm
     if wall is None:
         return Plate(label="Wall left", words=("drawn as a broken wall",), governs="Outside not given:",
                      reason="optional")  # fmt: skip
@@ -108,6 +106,3 @@ def _wall(reckoning: Reckoning, units: Units) -> Plate:
         governs="Limited by the smallest outside:",
         reason="less the middle of the limits, halved",
     )
-
-
-# ---------------------------------------------------------------- Bar

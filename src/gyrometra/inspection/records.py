@@ -1,0 +1,51 @@
+"""Sizes of finished bores and depths of shoulders as frozen records; nothing is decided."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+
+from django.db.models import Max
+
+from gyrometra.cutting.models import CutEntry
+from gyrometra.inspection.models import DepthReading, SizeReading
+from gyrometra.jobs.gauges import gauge_as_it_was
+from gyrometra.jobs.models import SetUp
+from gyrometra.truing.models import Round
+from gyroplan.record import DepthRecord, SizeRecord
+
+
+def sizes_of(setup: SetUp, pieces: Iterable[int] | None = None) -> list[SizeReading]:
+    """The standing sizes of a set-up, whichever bore, of some pieces or all; one query."""
+    sizes = SizeReading.objects.standing().filter(setup=setup).select_related("gauge", "by")
+    return list(sizes if pieces is None else sizes.filter(piece__in=pieces))
+
+
+def depths_of(setup: SetUp, pieces: Iterable[int] | None = None) -> list[DepthReading]:
+    """The standing depths of shoulders; one query."""
+    depths = DepthReading.objects.standing().filter(setup=setup).select_related("gauge", "by")
+    return list(depths if pieces is None else depths.filter(piece__in=pieces))
+
+
+def size_record(row: SizeReading, places: Mapping[int, int]) -> SizeRecord:
+    """A size by its gauge as it was."""
+    return SizeRecord(
+        key=row.pk, bore=places[row.bore_id], piece=row.piece, z_mm=float(row.z_mm), angle_deg=float(row.angle_deg),
+        value_mm=float(row.value_mm), gauge=gauge_as_it_was(row.rests_on, row.gauge, row.by.username),
+        gauge_due_on=row.gauge.due_on, part_temp_c=float(row.part_temp_c), gauge_temp_c=float(row.gauge_temp_c),
+        temp_u_c=float(row.temp_u_c),
+    )  # fmt: skip
+
+
+def depth_record(row: DepthReading, places: Mapping[int, int]) -> DepthRecord:
+    """A depth by its gauge as it was."""
+    return DepthRecord(
+        key=row.pk, bore=places[row.bore_id], piece=row.piece, value_mm=float(row.value_mm),
+        gauge=gauge_as_it_was(row.rests_on, row.gauge, row.by.username),
+    )  # fmt: skip
+
+
+def last_piece(setup: SetUp) -> int:
+    """The highest number of a piece that has anything in its logs; 1 where none has."""
+    logs = (CutEntry.objects, SizeReading.objects, DepthReading.objects, Round.objects)
+    found = [rows.filter(setup=setup).aggregate(last=Max("piece"))["last"] for rows in logs]
+    return max(number or 1 for number in found)

@@ -1,0 +1,112 @@
+"""A job read from the database once, and made into the frozen record that all its pages are worked out from."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field
+from datetime import date
+
+from pydantic import TypeAdapter
+
+from gyrometra.cutting.models import CutEntry
+from gyrometra.cutting.record import CutLog, cuts_of, log_of, log_record
+from gyrometra.inspection.models import DepthReading, SizeReading
+from gyrometra.inspection.records import depth_record, depths_of, size_record, sizes_of
+from gyrometra.jobs.models import Bore, Job
+from gyrometra.jobs.records import setup_record
+from gyrometra.truing.models import Round
+from gyrometra.truing.records import between_of, between_record, round_record, rounds_of
+from gyroplan.assess import AtBore, set_by
+from gyroplan.loop import Way
+from gyroplan.record import JobRecord, PieceSummary, SetUpRecord
+
+#: Of a batch larger than this only the logs of the piece that is shown are read; of the others what they came to.
+SMALL_BATCH = 8
+_SUMMARIES: TypeAdapter[list[PieceSummary]] = TypeAdapter(list[PieceSummary])
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Rows:
+    """The rows behind a record: who logged what, and when, is printed from them."""
+
+    bores: list[Bore]
+    rounds: dict[int, Round] = field(default_factory=dict)
+    cuts: list[CutEntry] = field(default_factory=list)
+    #: By place of the bore and piece.
+    cut_logs: dict[tuple[int, int], CutLog] = field(default_factory=dict)
+    sizes: dict[int, SizeReading] = field(default_factory=dict)
+    depths: dict[int, DepthReading] = field(default_factory=dict)
+
+    def bore_at(self, place: int) -> Bore:
+        """The bore at a place along the axis."""
+        return next(bore for bore in self.bores if bore.place == place)
+
+
+def read(job: Job, piece: int, today: date, *, whole: bool = False) -> tuple[JobRecord, Rows]:
+    """Read a job that was loaded whole: the record, and the rows behind it.
+
+    The queries do not grow with its bores, its pieces or its logs; of a large batch the other pieces are read only
+    where `whole` asks for it, or where nothing is kept of them.
+    """
+    bores = list(Bore.objects.filter(setup=job.setup).with_rows())
+    for bore in bores:
+        bore.setup = job.setup
+    kept = [] if whole or job.quantity <= SMALL_BATCH else kept_summaries(job, piece, today)
+    pieces = None if not kept else sorted(set(range(1, job.quantity + 1)) - {one.piece for one in kept})
+    places = {bore.pk: bore.place for bore in bores}
+    setup = setup_record(job, bores)
+    rounds, between = rounds_of(job.setup, pieces), between_of(job.setup, pieces)
+    cuts, sizes = cuts_of(job.setup, pieces), sizes_of(job.setup, pieces)
+    depths = depths_of(job.setup, pieces) if any(bore.has_shoulder for bore in bores) else []
+    logs = _cut_logs(job, setup, bores, cuts)
+    record = JobRecord(
+        number=job.number, part=job.part, material=job.material.data, setup=setup, quantity=job.quantity,
+        due_on=job.due_on,
+        cuts=tuple(log_record(log, place, piece) for (place, piece), log in logs.items() if log.rows or log.remarks
+                   or log.log.first),
+        rounds=tuple(round_record(row, places) for row in rounds),
+        between=tuple(between_record(row, places) for row in between),
+        sizes=tuple(size_record(row, places) for row in sizes),
+        depths=tuple(depth_record(row, places) for row in depths),
+        summaries=tuple(kept), **_signed(job),
+    )  # fmt: skip
+    return record, Rows(
+        bores=bores, rounds={row.pk: row for row in rounds}, cuts=cuts, cut_logs=logs,
+        sizes={row.pk: row for row in sizes}, depths={row.pk: row for row in depths},
+    )  # fmt: skip
+
+
+def kept_summaries(job: Job, piece: int, today: date) -> list[PieceSummary]:
+    """What is kept of the other pieces of a batch, as far as it still holds."""
+    found = _SUMMARIES.validate_python(job.piece_summaries)
+    return [
+        one for one in found
+        if one.piece != piece and one.piece <= job.quantity and (one.good_until is None or today <= one.good_until)
+    ]  # fmt: skip
+
+
+def summaries_values(summaries: Sequence[PieceSummary]) -> object:
+    """What pieces came to, as it is kept with their job."""
+    return _SUMMARIES.dump_python(list(summaries), mode="json")
+
+
+def _signed(job: Job) -> dict[str, str]:
+    signoff = getattr(job, "signoff", None)
+    if signoff is None:
+        return {}
+    return {"signed_by": signoff.by.username, "signed_word": str(signoff.verdict.get("word", ""))}
+
+
+def _cut_logs(
+    job: Job, setup: SetUpRecord, bores: Iterable[Bore], cuts: Sequence[CutEntry]
+) -> dict[tuple[int, int], CutLog]:  # fmt: skip
+    bare = JobRecord(number=job.number, part=job.part, material=job.material.data, setup=setup, quantity=job.quantity)
+
+    def way(bore: Bore) -> Way:
+        return set_by(AtBore(record=bare, bore=bare.bore_at(bore.place))).way
+
+    pieces = sorted({row.piece for row in cuts})
+    return {
+        (bore.place, piece): log_of(cuts, bore, piece, lambda bore=bore: way(bore))  # type: ignore[misc]
+        for piece in pieces for bore in bores
+    }  # fmt: skip

@@ -1,0 +1,49 @@
+"""What a recorded job means: passes, bar, speeds, rounds, verdicts, and what is next. All that any page says."""
+
+from gyroplan.assess.at import AtBore
+from gyroplan.assess.bars import (
+    BarInWork,
+    BarRow,
+    Opening,
+    choice_of,
+    enters,
+    pockets_of,
+    reach_of,
+    rows_of,
+    verdict_of,
+)
+from gyroplan.assess.centres import Centres, layout_of, response_at
+from gyroplan.assess.check import Checked, Gap, LimitFound, check_of, worst_word
+from gyroplan.assess.figure import Figure
+from gyroplan.assess.heads import HoleFit, Holes
+from gyroplan.assess.lines import Line, bar_in_line, bores_in_line, line_at, pair_of
+from gyroplan.assess.passes import Passes, passes_of, require_passes
+from gyroplan.assess.setting import Setting, set_by
+from gyroplan.assess.speeds import PlannedPass, Speeds, cap_of, machine_speed, speeds_of, wanted_speed
+from gyroplan.assess.standing import Assessment, Boring, Standing, assess
+from gyroplan.assess.steps import STEPS, Next, Station, Steps, in_hand, steps_of
+from gyroplan.assess.together import (
+    Together,
+    alike,
+    in_line,
+    job_word,
+    name_of,
+    piece_words,
+    shown_digest,
+    signed_verdict,
+    summary_of,
+    worst_named,
+)
+from gyroplan.assess.truing import OFF_SCALE, RoundStanding, Truing, broken_at, sweeps_of, swept_of, truing_of
+from gyroplan.assess.ways import WayFit, ways_of
+
+__all__ = [
+    "OFF_SCALE", "STEPS", "Assessment", "AtBore", "BarInWork", "BarRow", "Boring", "Centres", "Checked", "Figure",
+    "Gap", "HoleFit", "Holes", "LimitFound", "Line", "Next", "Opening", "Passes", "PlannedPass", "RoundStanding",
+    "Setting", "Speeds", "Standing", "Station", "Steps", "Together", "Truing", "WayFit", "alike", "assess",
+    "bar_in_line", "bores_in_line", "broken_at", "cap_of", "check_of", "choice_of", "enters", "in_hand", "in_line",
+    "job_word", "layout_of", "line_at", "machine_speed", "name_of", "pair_of", "passes_of", "piece_words",
+    "pockets_of", "reach_of", "require_passes", "response_at", "rows_of", "set_by", "shown_digest", "signed_verdict",
+    "speeds_of", "steps_of", "summary_of", "sweeps_of", "swept_of", "truing_of", "verdict_of", "wanted_speed",
+    "ways_of", "worst_named", "worst_word",
+]  # fmt: skip

@@ -1,0 +1,76 @@
+"""A bar in a boring head: which hole reaches every size of the plan."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from gyrocore import Note, head_range
+from gyroplan.assess.figure import Figure, found_or_refused
+from gyroplan.assess.passes import Passes
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class HoleFit:
+    """One hole: what it reaches, and why it will not do here; `reason` is empty where it does [mm]."""
+
+    hole: str
+    smallest_mm: float | None
+    largest_mm: float | None
+    least_hole_mm: float | None
+    #: touches, short, wide, tight; empty where every size of the plan can be cut from it.
+    reason: str
+
+    @property
+    def will_do(self) -> bool:
+        """Whether every size of the plan can be cut from this hole."""
+        return not self.reason
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Holes:
+    """The holes of a head, nearest the axis first."""
+
+    rows: tuple[HoleFit, ...]
+    notes: tuple[Note, ...]
+
+    @property
+    def picked(self) -> HoleFit | None:
+        """The hole to use: the one nearest the axis that does, for it swings least."""
+        return next((row for row in self.rows if row.will_do), None)
+
+
+def holes_of(passes: Passes) -> Figure[Holes]:
+    """Every hole against the first and the last size of the plan, and the hole that is there now."""
+    bar, head = passes.at.bar, passes.at.plan.head
+    if head is None:
+        return Figure(missing="head")
+    if bar is None or bar.tip_mm is None:
+        return Figure(missing="bar")
+    found = found_or_refused(
+        lambda: head_range(bar=bar.head_bar, offsets_mm=list(head.holes), slide_travel_mm=head.slide_travel_mm)
+    )
+    if found.value is None:
+        return Figure(refused=found.refused)
+    sizes = [cut.diameter_mm for cut in passes.every]
+    rows = tuple(
+        HoleFit(
+            hole=str(row.hole), smallest_mm=row.smallest_mm, largest_mm=row.largest_mm,
+            least_hole_mm=row.least_hole_mm,
+            reason=_reason(sizes, passes.at.start_mm, row.smallest_mm, row.largest_mm, row.least_hole_mm),
+        )
+        for row in found.value.ranges
+    )  # fmt: skip
+    return Figure(Holes(rows=rows, notes=found.value.notes))
+
+
+def _reason(
+    sizes: Sequence[float], start_mm: float | None, smallest: float | None, largest: float | None, least: float | None
+) -> str:
+    if smallest is None or largest is None or least is None:
+        return "touches"
+    if sizes and max(sizes) > largest + 1e-9:
+        return "short"
+    if sizes and min(sizes) < smallest - 1e-9:
+        return "wide"
+    return "tight" if start_mm is not None and start_mm < least - 1e-9 else ""

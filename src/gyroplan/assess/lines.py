@@ -1,0 +1,228 @@
+"""A bar in bearings: spans, sag and deflection at every bore of the line, with and without one more bearing."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from functools import lru_cache
+from math import sqrt
+
+from gyrocore import (
+    BoreInLine,
+    Guidance,
+    InvalidInput,
+    LineBar,
+    LineBarLayout,
+    LineResponse,
+    LineResponseRow,
+    Stability,
+    bar_kind,
+    line_bar_layout,
+    line_response,
+    one_more_bearing_mm,
+    pilot_guidance,
+    stability,
+)
+from gyroplan.assess.at import AtBore
+from gyroplan.assess.figure import Figure
+from gyroplan.assess.passes import Passes, edge_of
+from gyroplan.plan import BarVerdict, response_verdict
+from gyroplan.record import BarRecord, BoreRecord, SetUpRecord
+
+#: Two bits cut two bores at once where the bores stand as far apart as the bits, to this (chosen here: what the
+#: overrun takes up) [mm].
+PAIR_WITHIN_MM = 2
+_URGENT = ("stop", "caution", "ok")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Line:
+    """One way of standing the bearings, worked out."""
+
+    bearings_mm: tuple[float, ...]
+    layout: LineBarLayout
+    response: LineResponse
+    coaxiality_mm: float | None
+    #: Depth of the heaviest cut, and where chatter begins at the softest place; None while the cut is not known.
+    depth_mm: float | None = None
+    chatter: Stability | None = None
+    #: Of a pilot bar: how far off its play in the guides lets a bore lie.
+    guidance: Guidance | None = None
+    #: The bar's verdict at each bore, over all passes, as (bore, verdict).
+    verdicts: tuple[tuple[str, BarVerdict], ...] = ()
+
+    def verdict_at(self, bore: str) -> BarVerdict | None:
+        """The verdict at one bore; None while there is no cut."""
+        return next((one for name, one in self.verdicts if name == bore), None)
+
+    @property
+    def softest(self) -> LineResponseRow:
+        """The bore where the bar gives most."""
+        return min(self.response.rows, key=lambda row: row.stiffness_n_mm or float("inf"))
+
+    @property
+    def worst(self) -> tuple[str, BarVerdict] | None:
+        """The bore with the worst verdict; None while there is no cut."""
+        return min(self.verdicts, key=lambda one: _URGENT.index(one[1].state), default=None)
+
+    @property
+    def verdict(self) -> BarVerdict | None:
+        """The worst verdict of any bore; None while there is no cut."""
+        return self.worst[1] if self.worst else None
+
+    @property
+    def off_line_mm(self) -> float:
+        """The largest offset from the line, by sag and by play in guides, as a diameter: what coaxiality counts."""
+        return self._sagged_mm + (2 * self.guidance.worst_mm if self.guidance else 0.0)
+
+    @property
+    def _sagged_mm(self) -> float:
+        return 2 * max(abs(row.off_line_mm) for row in self.response.rows)
+
+    @property
+    def straight_enough(self) -> bool:
+        """Whether sag, and play in guides, keep the bores within the coaxiality that is asked."""
+        return self.coaxiality_mm is None or self.off_line_mm <= self.coaxiality_mm + 1e-9
+
+    @property
+    def sags_little_enough(self) -> bool:
+        """As above, by the sag alone: play in guides is measured, sag is not cured."""
+        return self.coaxiality_mm is None or self._sagged_mm <= self.coaxiality_mm + 1e-9
+
+    @property
+    def holds(self) -> bool:
+        """Whether nothing hard is broken: deflection, chatter, straightness, bearing spacing and bar length."""
+        stands = self.layout.bearings_ok and self.long_enough
+        return stands and self.sags_little_enough and not (self.verdict and self.verdict.state == "stop")
+
+    @property
+    def long_enough(self) -> bool:
+        """Whether the bar covers bearings, bores and its travel."""
+        return not any(n.code == "bar_too_short_for_line" for n in self.layout.notes)
+
+
+def bar_in_line(bar: BarRecord) -> LineBar:
+    """The crib's bar as the core lays it out; the bar travels."""
+    return LineBar(diameter_mm=bar.diameter_mm, rule_ratio=bar_kind("line-bar").rule_ratio, length_mm=bar.length_mm)
+
+
+def bores_in_line(setup: SetUpRecord) -> tuple[BoreInLine, ...]:
+    """All bores of the set-up."""
+    return tuple(bore.in_line for bore in setup.bores)
+
+
+@lru_cache(maxsize=256)
+def _worked_out(
+    bar: LineBar, bores: tuple[BoreInLine, ...], bearings_mm: tuple[float, ...]
+) -> tuple[LineBarLayout, LineResponse]:
+    """Spans, sag, and deflection under one newton: the same for every bore's own cut, so worked out once."""
+    layout = line_bar_layout(bar=bar, bores=bores, bearings_mm=bearings_mm)
+    return layout, line_response(bar=bar, bores=bores, bearings_mm=bearings_mm, radial_n=1.0)
+
+
+@lru_cache(maxsize=256)
+def _one_more(bar: LineBar, bores: tuple[BoreInLine, ...], bearings_mm: tuple[float, ...]) -> float | None:
+    return one_more_bearing_mm(bar=bar, bores=bores, bearings_mm=bearings_mm)
+
+
+def response_of(at: AtBore, bar: BarRecord, bearings_mm: Sequence[float]) -> LineResponse:
+    """How a bar in these bearings answers at every bore, under one newton; raises InvalidInput."""
+    return _worked_out(bar_in_line(bar), bores_in_line(at.setup), tuple(bearings_mm))[1]
+
+
+def line_at(passes: Passes, bearings_mm: Sequence[float]) -> Figure[Line]:
+    """Spans, sag and deflection for these bearings."""
+    at = passes.at
+    if at.bar is None:
+        return Figure(missing="bar")
+    if len(bearings_mm) < 2:
+        return Figure(missing="bearings")
+    try:
+        layout, response = _worked_out(bar_in_line(at.bar), bores_in_line(at.setup), tuple(bearings_mm))
+        guidance = _guidance(at, bearings_mm)
+    except InvalidInput as error:
+        return Figure(refused=error)
+    push = abs(passes.force.value.radial_n) if passes.force.value else 0.0
+    # the deflection grows with the push
+    rows = tuple(replace(row, spring_mm=push * row.spring_mm) for row in response.rows)
+    line = Line(
+        bearings_mm=tuple(sorted(bearings_mm)), layout=layout, response=replace(response, rows=rows),
+        coaxiality_mm=at.setup.coaxiality_mm, depth_mm=passes.heaviest.depth_mm if passes.heaviest else None,
+        chatter=_chatter(passes, response), guidance=guidance, verdicts=_verdicts(passes, response),
+    )  # fmt: skip
+    return Figure(line)
+
+
+def _verdicts(passes: Passes, response: LineResponse) -> tuple[tuple[str, BarVerdict], ...]:
+    pair = pair_of(passes.at)
+    by_name = {row.bore: row for row in response.rows}
+    found = []
+    for row in response.rows:
+        stiffness = row.stiffness_n_mm
+        if pair is not None and row.bore in pair:
+            other = by_name[pair[1] if row.bore == pair[0] else pair[0]]
+            stiffness = _stiffness_of_two(stiffness, other.stiffness_n_mm)
+        verdict = response_verdict(
+            stiffness, response.natural_frequency_hz, bar_kind("line-bar").damping_ratio, passes.carried
+        )
+        if verdict is not None:
+            found.append((row.bore, verdict))
+    return tuple(found)
+
+
+def _chatter(passes: Passes, response: LineResponse) -> Stability | None:
+    """Where chatter begins at the softest place, with the heaviest cut's own chip and feed."""
+    cut, edge = passes.heaviest, edge_of(passes)
+    stiffness = min((row.stiffness_n_mm for row in response.rows if row.stiffness_n_mm), default=None)
+    if cut is None or edge is None or stiffness is None:
+        return None
+    return stability(
+        stiffness_n_mm=stiffness, damping_ratio=bar_kind("line-bar").damping_ratio,
+        natural_frequency_hz=response.natural_frequency_hz, depth_mm=cut.depth_mm, edge=edge,
+    )  # fmt: skip
+
+
+def _stiffness_of_two(own_n_mm: float | None, other_n_mm: float | None) -> float | None:
+    """How stiff a place is while a second bit pushes as hard at another.
+
+    The flexibility from one place to another is at most the root of the product of their own (Cauchy-Schwarz, the
+    strain energy being positive), so the place gives c + sqrt(c c') at most: the safe side.
+    """
+    if own_n_mm is None or other_n_mm is None:
+        return own_n_mm
+    return 1 / (1 / own_n_mm + 1 / sqrt(own_n_mm * other_n_mm))
+
+
+def _guidance(at: AtBore, guides_mm: Sequence[float]) -> Guidance | None:
+    """What the guides of a pilot bar can prove; None for plain bearings, and while the play is not known."""
+    play = at.plan.guide_play_mm
+    if at.setup.method != "pilot" or play is None:
+        return None
+    return pilot_guidance(guides_mm=guides_mm, play_mm=play, bores=bores_in_line(at.setup))
+
+
+def pair_of(at: AtBore) -> tuple[str, str] | None:
+    """Two bores that the two bits of the picked bar cut at once: as far apart as the bits, and of one size."""
+    if at.bar is None or at.bar.bits_apart_mm is None:
+        return None
+    bores = at.setup.bores
+    for number, first in enumerate(bores):
+        for second in bores[number + 1 :]:
+            if _are_cut_at_once(first, second, at.bar.bits_apart_mm):
+                return first.name, second.name
+    return None
+
+
+def _are_cut_at_once(first: BoreRecord, second: BoreRecord, bits_apart_mm: float) -> bool:
+    apart = abs(abs(second.start_mm - first.start_mm) - bits_apart_mm)
+    return apart <= PAIR_WITHIN_MM and abs(first.aim_mm - second.aim_mm) < 1e-9
+
+
+def one_more(at: AtBore, bearings_mm: Sequence[float]) -> float | None:
+    """Where one more bearing helps most; None where none fits or none helps."""
+    if at.bar is None or len(bearings_mm) < 2:
+        return None
+    try:
+        return _one_more(bar_in_line(at.bar), bores_in_line(at.setup), tuple(bearings_mm))
+    except InvalidInput:
+        return None

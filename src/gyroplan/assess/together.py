@@ -1,0 +1,192 @@
+"""The verdict on the whole job: every bore of every piece, bores in line, bores that must match."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from dataclasses import dataclass
+from typing import Any
+
+from gyrocore import BoreCentre, judge_at_most, line_of_bores
+from gyroplan.assess.check import worst_word
+from gyroplan.assess.standing import Assessment
+from gyroplan.record import BoreRecord, BoreSummary, JobRecord, PieceSummary
+
+_WORDS = {"in": "in", "over": "over", "undecided-high": "not-proven"}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Together:
+    """A limit that several bores keep together: in line, or matching. `word` as a bore's verdict; on diameter [mm]."""
+
+    asked_mm: float
+    word: str
+    value_mm: float | None = None
+    expanded_mm: float | None = None
+    #: Bores whose part is not measured yet.
+    missing: tuple[str, ...] = ()
+    #: How far each bore lies off; for bores that match the smallest and the largest, by name.
+    rows: tuple[tuple[str, float], ...] = ()
+
+
+def name_of(record: JobRecord, piece: int, bore: str) -> str:
+    """`H1`, `piece 3`, or `H1 of piece 3`."""
+    word = f"piece {piece}" if record.quantity > 1 else ""
+    if not record.setup.is_several:
+        return word or bore
+    return f"{bore} of {word}" if word else bore
+
+
+def in_line(job: Assessment, piece: int) -> Together | None:
+    """The bores of a piece against their common axis, as each was swept; None where it is not asked."""
+    setup = job.record.setup
+    asked = setup.coaxiality_mm
+    if asked is None or not setup.is_several:
+        return None
+    swept = [(bore, job.swept(piece, bore.place)) for bore in setup.bores]
+    missing = tuple(bore.name for bore, view in swept if view is None)
+    if missing:
+        return Together(asked_mm=asked, word="incomplete", missing=missing)
+    centres, doubt = [], 0.0
+    for bore, view in swept:
+        assert view is not None and view.figures is not None  # noqa: S101, PT018 - none is missing
+        x, y = view.figures.offset
+        centres.append(BoreCentre(name=bore.name, z_mm=bore.start_mm + bore.length_mm / 2, x_mm=x, y_mm=y))
+        spread = view.figures.sweep.eccentricity_sd_mm
+        doubt = max(doubt, 2 * spread if spread else view.round.indicator_step_mm)
+    found = line_of_bores(bores=centres)
+    # as a diameter, like the limit
+    expanded = 2 * doubt
+    judged = judge_at_most(found_mm=found.coaxiality_mm, allowed_mm=asked, expanded_mm=expanded)
+    return Together(
+        asked_mm=asked, word=_WORDS[judged.verdict], value_mm=found.coaxiality_mm, expanded_mm=expanded,
+        rows=tuple((row.name, row.off_mm) for row in found.rows),
+    )  # fmt: skip
+
+
+def summary_of(job: Assessment, piece: int) -> PieceSummary:
+    """What a piece came to: as it is kept, where its logs are left out; else from its logs."""
+    return job.summary(piece, lambda: _summarised(job, piece))
+
+
+def _summarised(job: Assessment, piece: int) -> PieceSummary:
+    record = job.record
+    kept = next((one for one in record.summaries if one.piece == piece), None)
+    if kept is not None:
+        return kept
+    line = in_line(job, piece)
+    checks = [(bore, job.check(piece, bore.place)) for bore in record.setup.bores]
+    due = [one.gauge_due_on for _, check in checks for one in check.sizes if one.gauge_due_on is not None]
+    return PieceSummary(
+        piece=piece, line_word=line.word if line is not None else "",
+        bores=tuple(BoreSummary(name=bore.name, word=check.word, mean_mm=check.mean_mm) for bore, check in checks),
+        digest=_digest(_shown_of(job, piece)), good_until=min((day for day in due if day >= job.today), default=None),
+    )  # fmt: skip
+
+
+def alike(job: Assessment) -> Together | None:
+    """The largest mean size less the smallest, of all bores of all pieces; None where it is not asked."""
+    record = job.record
+    asked = record.setup.match_mm
+    if asked is None:
+        return None
+    count = record.quantity * len(record.setup.bores)
+    pairs = [
+        (bore.mean_mm, name_of(record, piece, bore.name))
+        for piece in job.begun for bore in summary_of(job, piece).bores if bore.mean_mm is not None
+    ]  # fmt: skip
+    if len(pairs) < 2:
+        first = tuple(name_of(record, piece, bore.name) for piece in record.pieces for bore in record.setup.bores)
+        return Together(asked_mm=asked, word="incomplete" if count > 1 else "in", missing=first[:3])
+    low, high = min(pairs), max(pairs)
+    apart = high[0] - low[0]
+    word = "over" if apart > asked + 1e-9 else "in" if len(pairs) == count else "incomplete"
+    return Together(asked_mm=asked, word=word, value_mm=apart, rows=((low[1], low[0]), (high[1], high[0])))
+
+
+def piece_words(job: Assessment, piece: int) -> list[str]:
+    """The verdicts of a piece: its bores, and their line."""
+    found = summary_of(job, piece)
+    words = [bore.word for bore in found.bores]
+    return [*words, found.line_word] if found.line_word else words
+
+
+def job_word(job: Assessment) -> str:
+    """The worst verdict of all pieces, and of what they keep together."""
+    return worst_word([word for _, word in _named(job)])
+
+
+def worst_named(job: Assessment) -> list[tuple[str, str]]:
+    """What is not in limits, by name and word; empty where all is in."""
+    return [(name, word) for name, word in _named(job) if word != "in"]
+
+
+def _named(job: Assessment) -> list[tuple[str, str]]:
+    record = job.record
+    pieces = [summary_of(job, piece) for piece in record.pieces]
+    found = [(name_of(record, one.piece, bore.name), bore.word) for one in pieces for bore in one.bores]
+    found += [
+        (f"bores in line{f' of piece {one.piece}' if record.quantity > 1 else ''}", one.line_word)
+        for one in pieces if one.line_word
+    ]  # fmt: skip
+    together = alike(job)
+    if together is not None:
+        found.append(("match between bores", together.word))
+    return found
+
+
+def shown_digest(job: Assessment) -> str:
+    """The digest of all that stands under a signature: every piece's own, and what they keep together."""
+    pieces = [[piece, summary_of(job, piece).digest] for piece in job.begun]
+    together = alike(job)
+    return _digest([job_word(job), pieces, None if together is None else _signed_together(together)])
+
+
+def signed_verdict(job: Assessment) -> tuple[str, dict[str, Any]]:
+    """All that stands under the lead's name, with its digest: places, limits, uncertainty, of every bore and piece.
+
+    The logs of all pieces are needed: nothing is signed from what was kept.
+    """
+    record = job.record
+    shown = [_shown_of(job, piece) for piece in record.pieces]
+    together = alike(job)
+    return shown_digest(job), {
+        "word": job_word(job),
+        "rule": "guarded",
+        "bores": [bore for piece in shown for bore in piece["bores"] if piece["begun"]],
+        "in_line": [piece["line"] for piece in shown],
+        "alike": None if together is None else _signed_together(together),
+    }
+
+
+def _shown_of(job: Assessment, piece: int) -> dict[str, Any]:
+    line = in_line(job, piece)
+    return {
+        "begun": piece in job.begun,
+        "bores": [_signed_bore(job, piece, bore) for bore in job.record.setup.bores],
+        "line": None if line is None else _signed_together(line),
+    }
+
+
+def _digest(shown: object) -> str:
+    text = json.dumps(shown, sort_keys=True, separators=(",", ":"), default=str)
+    return hashlib.sha256(text.encode()).hexdigest()
+
+
+def _signed_together(found: Together) -> dict[str, Any]:
+    return {"asked_mm": found.asked_mm, "value_mm": found.value_mm, "word": found.word}
+
+
+def _signed_bore(job: Assessment, piece: int, bore: BoreRecord) -> dict[str, Any]:
+    check = job.check(piece, bore.place)
+    limits = check.state.limits
+    named = {"size": limits.size, "taper": limits.taper, "roundness": limits.roundness, "runout": limits.runout,
+             "depth": limits.depth}  # fmt: skip
+    return {
+        "name": name_of(job.record, piece, bore.name), "word": check.word, "lower_mm": bore.lower_mm,
+        "upper_mm": bore.upper_mm, "wanted": bore.wanted, "mean_mm": check.mean_mm, "expanded_mm": check.expanded_mm,
+        "target_mm": [bore.target_lower_mm, bore.target_upper_mm], "on_target": check.on_target,
+        "places": [[p.z_mm, p.angle_deg, p.value_mm, p.expanded_mm, p.verdict] for p in check.places],
+        "limits": {name: None if f is None else [f.value_mm, f.expanded_mm, f.verdict] for name, f in named.items()},
+        "asked": {line.name: line.allowed_mm for line in check.limits},
+    }  # fmt: skip

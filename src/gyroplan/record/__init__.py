@@ -1,0 +1,29 @@
+"""A job as it is recorded: frozen, floats in millimetres, to and from JSON; nothing is worked out here."""
+
+from gyroplan.record.crib import BarRecord, CutterRecord, FixtureRecord, HeadRecord, MachineRecord, SpeedRecord
+from gyroplan.record.job import (
+    BoreRecord,
+    BoreSummary,
+    BreakRecord,
+    JobRecord,
+    PieceSummary,
+    PlanRecord,
+    SetUpRecord,
+)
+from gyroplan.record.logs import (
+    BetweenRecord,
+    CutLogRecord,
+    DepthRecord,
+    ReadingRecord,
+    RemarkRecord,
+    RoundRecord,
+    SizeRecord,
+)
+from gyroplan.record.written import record_from_json, record_to_json
+
+__all__ = [
+    "BarRecord", "BetweenRecord", "BoreRecord", "BoreSummary", "BreakRecord", "CutLogRecord", "CutterRecord",
+    "DepthRecord", "FixtureRecord", "HeadRecord", "JobRecord", "MachineRecord", "PieceSummary", "PlanRecord",
+    "ReadingRecord", "RemarkRecord", "RoundRecord", "SetUpRecord", "SizeRecord", "SpeedRecord", "record_from_json",
+    "record_to_json",
+]  # fmt: skip

@@ -1,0 +1,224 @@
+"""A job with its set-up, its plan, and the bores of its axis, as they were asked for [mm]."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+from typing import Literal
+
+from gyrocore import BoreInLine, Limits, Material, Method, method
+from gyroplan.record.crib import BarRecord, CutterRecord, FixtureRecord, HeadRecord, MachineRecord
+from gyroplan.record.logs import BetweenRecord, CutLogRecord, DepthRecord, RoundRecord, SizeRecord
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BreakRecord:
+    """A place where the wall is broken: from and to along the bore, where on the circle, how wide."""
+
+    kind: str
+    from_mm: float
+    to_mm: float
+    angle_deg: float
+    width_mm: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BoreRecord:
+    """One bore of the axis: where it lies, as found, as it must become, what else it must keep."""
+
+    key: int
+    name: str
+    #: Its number along the axis.
+    place: int
+    start_mm: float
+    length_mm: float
+    ends: Literal["through", "shoulder", "blind"] = "through"
+    #: The finished size as it was written, and the unit that was meant where the text names none.
+    wanted: str
+    wanted_unit: str = "mm"
+    nominal_mm: float | None = None
+    lower_mm: float
+    upper_mm: float
+    target_lower_mm: float | None = None
+    target_upper_mm: float | None = None
+    depth_lower_mm: float | None = None
+    depth_upper_mm: float | None = None
+    inspection: Literal["reduced", "normal", "critical"] = "normal"
+    runout_limit_mm: float
+    roundness_limit_mm: float | None = None
+    taper_limit_mm: float | None = None
+    #: As found, each (depth from the open face, diameter); and the outside, each (length, diameter).
+    found_mm: tuple[tuple[float, float], ...] = ()
+    outside_mm: tuple[tuple[float, float], ...] = ()
+    breaks: tuple[BreakRecord, ...] = ()
+
+    @property
+    def limits(self) -> Limits:
+        """The limits of size for the core."""
+        return Limits(self.nominal_mm, self.lower_mm, self.upper_mm, self.tolerance_mm, self.aim_mm, ())
+
+    @property
+    def tolerance_mm(self) -> float:
+        """Upper less lower limit."""
+        return self.upper_mm - self.lower_mm
+
+    @property
+    def aim_mm(self) -> float:
+        """The middle of the owner's own target, else of the limits."""
+        if self.target_lower_mm is not None and self.target_upper_mm is not None:
+            return (self.target_lower_mm + self.target_upper_mm) / 2
+        return (self.lower_mm + self.upper_mm) / 2
+
+    @property
+    def smallest_found_mm(self) -> float | None:
+        """The smallest size found: what a bar must enter and the first cut meets."""
+        return min((diameter for _, diameter in self.found_mm), default=None)
+
+    @property
+    def end_mm(self) -> float:
+        """Where it ends along the axis."""
+        return self.start_mm + self.length_mm
+
+    @property
+    def in_line(self) -> BoreInLine:
+        """Its place along the axis, for the core."""
+        return BoreInLine(name=self.name, start_mm=self.start_mm, end_mm=self.end_mm, closed=self.ends == "blind")
+
+    @property
+    def stops_the_cutter(self) -> bool:
+        """Whether the cutter cannot run past its end."""
+        return self.ends != "through"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PlanRecord:
+    """How the set-up is bored: bar, cutter, reach, feeds, passes."""
+
+    bar: BarRecord | None = None
+    #: Another bar that opens the bore up before the one above finishes it.
+    opening_bar: BarRecord | None = None
+    cutter: CutterRecord | None = None
+    head: HeadRecord | None = None
+    #: What the cutter is set with, where the method leaves a choice.
+    set_with: Literal["", "protrusion", "indicator", "jig"] = ""
+    jig_zero_mm: float | None = None
+    guide_play_mm: float | None = None
+    driver_mm: float = 40.0
+    tail_mm: float = 20.0
+    work_length_mm: float | None = None
+    bearings_mm: tuple[float, ...] = ()
+    overrun_mm: float = 5.0
+    clear_mm: float = 20.0
+    chip_clearance_mm: float = 5.0
+    #: The shop's own figure for the deflection allowed, on radius.
+    budget_mm: float | None = None
+    rough_speed_m_min: float | None = None
+    finish_speed_m_min: float | None = None
+    rough_feed_mm_rev: float = 0.2
+    finish_feed_mm_rev: float = 0.08
+    rough_depth_mm: float = 0.5
+    finish_depth_mm: float = 0.2
+    finish_passes: int = 2
+    spring_passes: int = 0
+    test_first: bool = True
+    test_leave_mm: float | None = None
+    hone_allowance_mm: float = 0.0
+    rest_until: date | None = None
+    max_rpm: float | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SetUpRecord:
+    """One axis of rotation on one machine, bored one way."""
+
+    machine: MachineRecord
+    method: str
+    #: Set true to the old bore, or to the outside.
+    reference: Literal["old-bore", "outside"]
+    plan: PlanRecord
+    bores: tuple[BoreRecord, ...]
+    room_behind_mm: float | None = None
+    coaxiality_mm: float | None = None
+    match_mm: float | None = None
+    fixtures: tuple[FixtureRecord, ...] = ()
+
+    @property
+    def way(self) -> Method:
+        """The method of boring: which part turns, what is trued, how a cut is set."""
+        return method(self.method)
+
+    @property
+    def surface(self) -> Literal["inside", "outside"]:
+        """The surface that is swept."""
+        return "inside" if self.reference == "old-bore" else "outside"
+
+    @property
+    def tightest_runout_mm(self) -> float:
+        """What the whole set-up must be trued to."""
+        return min(bore.runout_limit_mm for bore in self.bores)
+
+    @property
+    def is_several(self) -> bool:
+        """Whether there are several bores in line."""
+        return len(self.bores) > 1
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BoreSummary:
+    """What one bore of a piece came to: its verdict, and the mean of its sizes; None before a size [mm]."""
+
+    name: str
+    word: str
+    mean_mm: float | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PieceSummary:
+    """What a piece came to: its bores, their line where it is asked, and the digest of all that is shown of it."""
+
+    piece: int
+    bores: tuple[BoreSummary, ...]
+    line_word: str = ""
+    digest: str = ""
+    #: The last day on which none of its gauges is overdue; None for always.
+    good_until: date | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class JobRecord:
+    """A job: what came in, how it is bored, and its logs.
+
+    Of a large batch the logs of some pieces only; of the others stands what they came to.
+    """
+
+    number: str
+    part: str
+    material: Material
+    setup: SetUpRecord
+    quantity: int = 1
+    due_on: date | None = None
+    cuts: tuple[CutLogRecord, ...] = ()
+    rounds: tuple[RoundRecord, ...] = ()
+    between: tuple[BetweenRecord, ...] = ()
+    sizes: tuple[SizeRecord, ...] = ()
+    depths: tuple[DepthRecord, ...] = ()
+    #: Pieces whose logs are left out, as they stood when they last changed.
+    summaries: tuple[PieceSummary, ...] = ()
+    #: The verdict that the lead has signed, and who; empty before.
+    signed_word: str = ""
+    signed_by: str = ""
+
+    @property
+    def pieces(self) -> range:
+        """The numbers of the pieces."""
+        return range(1, self.quantity + 1)
+
+    @property
+    def begun_pieces(self) -> list[int]:
+        """Pieces that have anything in their logs."""
+        logs = (self.cuts, self.rounds, self.sizes, self.depths, self.summaries)
+        return sorted({one.piece for log in logs for one in log})
+
+    def bore_at(self, place: int) -> BoreRecord:
+        """The bore at a place along the axis; the first where there is none."""
+        return next((bore for bore in self.setup.bores if bore.place == place), self.setup.bores[0])

@@ -1,0 +1,113 @@
+"""Entries of the logs as they stand: what was superseded is left out, each keeps what it rested on [mm].
+
+`key` names the row that an entry came from; `bore` is the place of its bore along the axis, None for the whole set-up.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+from typing import Literal
+
+from gyroplan.gauges import Gauge
+from gyroplan.loop import BoreLog
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RemarkRecord:
+    """How a pass sounded and looked."""
+
+    number: int
+    sound: Literal["quiet", "hum", "squeal", ""]
+    look: Literal["clean", "torn", "waves", ""]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CutLogRecord:
+    """The cutting log of one bore of one piece, for the loop; and the last remark on each pass."""
+
+    bore: int
+    piece: int
+    log: BoreLog
+    remarks: tuple[RemarkRecord, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ReadingRecord:
+    """One reading of a round; at place `places` it is the first place read once more."""
+
+    key: int
+    place: int
+    #: None where the place cannot be read, or the needle was past the end of the scale.
+    value_mm: float | None
+    #: As typed; of a needle off the scale which way.
+    text: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RoundRecord:
+    """One round of readings on one surface, with what stands in it."""
+
+    key: int
+    number: int
+    purpose: Literal["true", "check"]
+    method: Literal["sweep", "flats"]
+    places: int
+    surface: Literal["inside", "outside"]
+    bore: int | None
+    piece: int
+    indicator_step_mm: float
+    closing_mm: float | None = None
+    readings: tuple[ReadingRecord, ...] = ()
+
+    @property
+    def angles_deg(self) -> list[float]:
+        """The places on the work, clockwise from jaw 1."""
+        return [360 * place / self.places for place in range(self.places)]
+
+    @property
+    def order(self) -> list[int]:
+        """The places in the order in which they are read: round the work, flats a pair and then the other."""
+        if self.method == "flats":
+            step = self.places // 4
+            return [0, 2 * step, step, 3 * step]
+        return list(range(self.places))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BetweenRecord:
+    """What happened after a round: moved as told, or disturbed."""
+
+    kind: Literal["moved", "disturbed"]
+    after_round: int
+    bore: int | None
+    piece: int
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SizeRecord:
+    """One diameter of the finished bore, by a gauge as it was."""
+
+    key: int
+    bore: int
+    piece: int
+    z_mm: float
+    angle_deg: float
+    value_mm: float
+    gauge: Gauge
+    #: Until when the gauge may be trusted; None for always.
+    gauge_due_on: date | None = None
+    part_temp_c: float = 20.0
+    gauge_temp_c: float = 20.0
+    temp_u_c: float = 0.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class DepthRecord:
+    """The depth of a shoulder from the open face, by a gauge as it was."""
+
+    key: int
+    bore: int
+    piece: int
+    value_mm: float
+    gauge: Gauge
