@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from django.db import connection
+
 from gyrometra.accounts.models import User
 from gyrometra.jobs.models import Job, SignOff
 
@@ -44,3 +46,16 @@ def lock_open(job: Job) -> None:
     """Hold the job until the transaction ends, and refuse a signed one."""
     Job.objects.select_for_update(of=("self",)).get(pk=job.pk)
     require_open(job)
+
+
+def require_held(job: Job) -> None:
+    """Refuse, as a fault of the program, a change outside a transaction: `services.hold` gives a job that is held."""
+    if not connection.in_atomic_block:
+        raise RuntimeError(f"{job.number} is not held.")
+
+
+def require_not_signed(job: Job) -> None:
+    """Refuse a change to a signed job that was read whole: its signature was read with it."""
+    signoff = getattr(job, "signoff", None)
+    if signoff is not None:
+        raise JobClosed(signoff)

@@ -34,9 +34,9 @@ class BoreQuerySet(models.QuerySet[Any]):
             for name in ("found", "outside", "interruptions")
         )
         bores: BoreQuerySet = self.annotate(
-            found_rows=rows_of(found, "z_mm", "diameter_mm"),
-            outside_rows=rows_of(outside, "length_mm", "diameter_mm"),
-            break_rows=rows_of(breaks, "kind", "from_mm", "to_mm", "angle_deg", "width_mm"),
+            found_rows=rows_of(found, "z_mm", "diameter_mm", "typed"),
+            outside_rows=rows_of(outside, "length_mm", "diameter_mm", "typed"),
+            break_rows=rows_of(breaks, "kind", "from_mm", "to_mm", "angle_deg", "width_mm", "typed"),
         )
         return bores
 
@@ -88,7 +88,9 @@ class JobQuerySet(models.QuerySet[Any]):
             hole_rows=rows_of(
                 Hole.objects.filter(head=models.OuterRef("setup__plan__head")), "head_id", "name", "offset_mm"
             ),
-            fixture_rows=rows_of(Fixture.objects.filter(setups=models.OuterRef("setup")), "name", "kind", "height_mm"),
+            fixture_rows=rows_of(
+                Fixture.objects.filter(setups=models.OuterRef("setup")), "id", "name", "kind", "height_mm"
+            ),
         )  # fmt: skip
         return jobs
 

@@ -38,11 +38,11 @@ def bore_record(bore: Bore) -> BoreRecord:
         depth_lower_mm=maybe(bore.depth_lower_mm), depth_upper_mm=maybe(bore.depth_upper_mm),
         inspection=INSPECTION[bore.matters], runout_limit_mm=float(bore.runout_limit_mm),
         roundness_limit_mm=maybe(bore.roundness_limit_mm), taper_limit_mm=maybe(bore.taper_limit_mm),
-        found_mm=tuple((float(row["z_mm"]), float(row["diameter_mm"])) for row in _rows(bore, "found")),
-        outside_mm=tuple((float(row["length_mm"]), float(row["diameter_mm"])) for row in _rows(bore, "outside")),
+        found_mm=tuple((float(row["z_mm"]), float(row["diameter_mm"])) for row in child_rows(bore, "found")),
+        outside_mm=tuple((float(row["length_mm"]), float(row["diameter_mm"])) for row in child_rows(bore, "outside")),
         breaks=tuple(
             BreakRecord(kind=row["kind"], **{name: float(row[name]) for name in _BREAK_MM})
-            for row in _rows(bore, "interruptions")
+            for row in child_rows(bore, "interruptions")
         ),
     )  # fmt: skip
 
@@ -52,7 +52,7 @@ _BREAK_MM = ("from_mm", "to_mm", "angle_deg", "width_mm")
 _READ_WITH = {"found": "found_rows", "outside": "outside_rows", "interruptions": "break_rows"}
 
 
-def _rows(bore: Bore, name: str) -> Rows:
+def child_rows(bore: Bore, name: str) -> Rows:
     """Rows of a child table: read with the bore, or now."""
     known: Rows | None = getattr(bore, _READ_WITH[name], None)
     return [vars(row) for row in getattr(bore, name).all()] if known is None else known

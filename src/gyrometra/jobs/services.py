@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import asdict, dataclass
 from datetime import date
 from decimal import Decimal
@@ -17,7 +17,13 @@ from gyrometra.bridge.units import Typed, to_decimal
 from gyrometra.crib.models import Fixture, Machine, Material
 from gyrometra.jobs import history
 from gyrometra.jobs.models import Bore, FoundSize, Interruption, Job, KeptAnswer, OutsideStep, Plan, SetUp
-from gyrometra.jobs.permissions import ChangedMeanwhile, lock_open, require_open
+from gyrometra.jobs.permissions import (
+    ChangedMeanwhile,
+    lock_open,
+    require_held,
+    require_not_signed,
+    require_open,
+)
 from gyroplan.plan import plan_defaults
 
 
@@ -139,18 +145,37 @@ def remove_bore(*, user: User, bore: Bore, version: int) -> None:
     _stamp(locked, user)
 
 
-@transaction.atomic
-def change_plan(*, user: User, job: Job, version: int, values: Mapping[str, Any], typed: Mapping[str, Typed]) -> None:
-    """Change figures of the plan, on `job` itself too; refused where another changed it since `version`."""
-    lock_job(job=job, version=version)
+def hold(number: str) -> Job:
+    """A job with all that its pages need, held until the transaction ends; raises Job.DoesNotExist.
+
+    What follows from what is read now is decided on what is there, whoever else is at it.
+    """
+    held: Job = Job.objects.whole().select_for_update(of=("self",)).get(number=number)
+    return held
+
+
+def change_plan(
+    *, user: User, job: Job, version: int, values: Mapping[str, Any], typed: Mapping[str, Typed],
+    keep: Callable[[Job], None],
+) -> None:  # fmt: skip
+    """Change figures of the plan of a job that is held, on `job` itself too.
+
+    Refused where another changed it since `version`, and after the signature. `keep` writes on the job what follows
+    from the plan, before it is stored with its new version.
+    """
+    require_held(job)
+    require_not_signed(job)
+    if job.version != version:
+        raise ChangedMeanwhile(job)
     plan = job.setup.plan
     before = history.values_of(plan)
     for name, value in values.items():
         setattr(plan, name, value)
     kept = {name: entry for name, entry in plan.typed.items() if name not in values}
     plan.typed = {**kept, **typed}
-    plan.save()
+    plan.save(update_fields=[*values, "typed"])
     history.record(job=job, user=user, of="", before=before, after=history.values_of(plan))
+    keep(job)
     _stamp(job, user)
 
 

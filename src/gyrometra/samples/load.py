@@ -32,7 +32,7 @@ from gyrometra.steps.forms import (
     ReadingForm,
     WorkForm,
 )
-from gyrometra.steps.page import open_page
+from gyrometra.steps.page import open_page, page_of
 from gyrometra.truing import services as truing
 from gyrometra.truing.models import Round
 from gyroplan.assess import signed_verdict
@@ -152,12 +152,14 @@ def _work_fields(data: dict[str, Any]) -> dict[str, Any]:
 
 def _plan(user: User, number: str, form_class: type[PlanForm], typed: dict[str, Any]) -> None:
     """As a page does: the shown values, with what was typed over them."""
-    page = open_page(number, UNITS)
+    page = page_of(jobs.hold(number), UNITS)
     job = page.job
     form = form_class(units=UNITS, bore=page.bore_row, at=page.at)
     shown = {name: value for name, value in form.initial_for().items() if value is not None}
     form = _valid(form_class({**shown, **typed}, units=UNITS, bore=page.bore_row, at=page.at))
-    jobs.change_plan(user=user, job=job, version=job.version, values=form.cleaned_data, typed=form.typed())
+    jobs.change_plan(user=user, job=job, version=job.version, values=form.plan_values(),
+        typed=form.typed(), keep=lambda _: None,
+    )  # fmt: skip
 
 
 def _log_round(user: User, made: Round, ids: Ids, readings: list[str], slip: list[str] | None) -> None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field, replace
 from datetime import date
 from functools import cached_property
 
@@ -10,12 +10,13 @@ from django.utils import timezone
 
 from gyrocore import Caution, cautions
 from gyrometra.bridge.units import Units
-from gyrometra.crib.models import Bar
+from gyrometra.crib.offered import Offered
 from gyrometra.crib.records import bar_record
 from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.proven import Proven, proven_speeds
 from gyrometra.cutting.record import CutLog
 from gyrometra.jobs.models import Bore, Job, JobChange, KeptAnswer
+from gyrometra.jobs.records import setup_record
 from gyrometra.steps.record import Rows, read
 from gyroplan.assess import (
     Assessment,
@@ -47,6 +48,8 @@ class JobPage:
     place: int
     #: Which of the pieces alike: the plan is shared, the logs are apart.
     piece: int = 1
+    #: What the crib offers.
+    crib: Offered = field(default_factory=Offered)
 
     @property
     def record(self) -> JobRecord:
@@ -156,7 +159,7 @@ class JobPage:
     @property
     def each(self) -> list[JobPage]:
         """This piece at each of its bores."""
-        return [JobPage(self.job, self.units, self.assessment, self.rows, b.place, self.piece) for b in self.bores]
+        return [replace(self, place=bore.place) for bore in self.bores]
 
     @property
     def is_end_bore(self) -> bool:
@@ -176,7 +179,7 @@ class JobPage:
     @cached_property
     def crib_bars(self) -> list[BarRecord]:
         """The crib's bars, shortest first: of two alike the shorter is picked."""
-        return [bar_record(bar) for bar in Bar.objects.filter(retired=False).order_by("length_mm", "name")]
+        return [bar_record(bar) for bar in self.crib.bars]
 
     @cached_property
     def proven(self) -> list[Proven]:
@@ -192,6 +195,12 @@ class JobPage:
     def kept_answers(self) -> list[KeptAnswer]:
         """Answers of bench lines that stand with this job, oldest first."""
         return list(KeptAnswer.objects.standing().filter(job=self.job).select_related("by"))
+
+    def replanned(self) -> JobPage:
+        """This page after its plan was changed: the rows that it was read with stand, for the job is held."""
+        setup = setup_record(self.job, self.rows.bores)
+        record = replace(self.record, setup=setup)
+        return replace(self, assessment=Assessment(record=record, today=self.today))
 
     @property
     def is_signed(self) -> bool:

@@ -25,6 +25,14 @@ def keep_those_of_an_older_make() -> None:
 
 def keep(page: JobPage) -> None:
     """Write the stations, the next action, and what each piece came to on the job."""
+    work_out(page)
+    Job.objects.filter(pk=page.job.pk).update(
+        stations=page.job.stations, piece_summaries=page.job.piece_summaries
+    )  # fmt: skip
+
+
+def work_out(page: JobPage) -> None:
+    """The same, on the job that is in hand only: who holds it stores it."""
     job, piece = page.assessment, in_hand(page.assessment)
     if any(one.piece == piece for one in job.record.summaries):
         # the piece in hand is another one, whose logs were left out
@@ -36,9 +44,6 @@ def keep(page: JobPage) -> None:
     page.job.piece_summaries = (
         summaries_values([summary_of(page.assessment, piece) for piece in page.assessment.begun])
         if page.job.quantity > 1 else []
-    )  # fmt: skip
-    Job.objects.filter(pk=page.job.pk).update(
-        stations=page.job.stations, piece_summaries=page.job.piece_summaries
     )  # fmt: skip
 
 

@@ -15,7 +15,7 @@ from gyrometra.inspection.records import depth_record, depths_of, size_record, s
 from gyrometra.jobs.models import Bore, Job
 from gyrometra.jobs.records import setup_record
 from gyrometra.truing.models import Round
-from gyrometra.truing.records import between_of, between_record, round_record, rounds_of
+from gyrometra.truing.records import between_records, round_record, rounds_of
 from gyroplan.assess import AtBore, set_by
 from gyroplan.loop import Way
 from gyroplan.record import JobRecord, PieceSummary, SetUpRecord
@@ -55,7 +55,7 @@ def read(job: Job, piece: int, today: date, *, whole: bool = False) -> tuple[Job
     pieces = None if not kept else sorted(set(range(1, job.quantity + 1)) - {one.piece for one in kept})
     places = {bore.pk: bore.place for bore in bores}
     setup = setup_record(job, bores)
-    rounds, between = rounds_of(job.setup, pieces), between_of(job.setup, pieces)
+    rounds = rounds_of(job.setup, pieces)
     cuts, sizes = cuts_of(job.setup, pieces), sizes_of(job.setup, pieces)
     depths = depths_of(job.setup, pieces) if any(bore.has_shoulder for bore in bores) else []
     logs = _cut_logs(job, setup, bores, cuts)
@@ -65,7 +65,7 @@ def read(job: Job, piece: int, today: date, *, whole: bool = False) -> tuple[Job
         cuts=tuple(log_record(log, place, piece) for (place, piece), log in logs.items() if log.rows or log.remarks
                    or log.log.first),
         rounds=tuple(round_record(row, places) for row in rounds),
-        between=tuple(between_record(row, places) for row in between),
+        between=tuple(one for row in rounds for one in between_records(row, places)),
         sizes=tuple(size_record(row, places) for row in sizes),
         depths=tuple(depth_record(row, places) for row in depths),
         summaries=tuple(kept), **_signed(job),

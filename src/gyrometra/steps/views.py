@@ -6,6 +6,7 @@ import uuid
 from collections.abc import Callable, Sequence
 from typing import Any
 
+from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
@@ -13,7 +14,7 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 
 from gyrometra.accounts.people import member
 from gyrometra.bridge.units import Units
-from gyrometra.crib.models import Cutter, Gauge, Head, Indicator, Machine
+from gyrometra.crib.models import Gauge, Indicator, Machine
 from gyrometra.jobs import services as jobs
 from gyrometra.jobs.history import change_words
 from gyrometra.jobs.models import Job
@@ -41,13 +42,15 @@ def units_of(request: HttpRequest) -> Units:
     return Units(shown if request.method == "POST" and shown in ("mm", "in") else member(request).unit)
 
 
-def page_for(request: HttpRequest, number: str) -> JobPage:
+def page_for(request: HttpRequest, number: str, *, held: bool = False) -> JobPage:
+    """The job of an address at its bore and piece; `held` until the transaction ends, where it is to be changed."""
     place, piece = (request.GET.get(name, "")[:6] for name in ("bore", "piece"))
     units = units_of(request)
     try:
-        return open_page(
-            number, units, int(place) if place.isdecimal() else None, int(piece) if piece.isdecimal() else 1
-        )
+        return page_of(
+            jobs.hold(number) if held else Job.objects.whole().get(number=number), units,
+            int(place) if place.isdecimal() else None, int(piece) if piece.isdecimal() else 1,
+        )  # fmt: skip
     except Job.DoesNotExist:
         raise Http404(f"There is no job {number}.") from None
 
@@ -174,7 +177,7 @@ def _version(request: HttpRequest) -> int:
 
 
 def _plan_form(page: JobPage, form: type[PlanForm]) -> PlanForm:
-    made = form(units=page.units, bore=page.bore_row, at=page.at)
+    made = form(units=page.units, bore=page.bore_row, at=page.at, crib=page.crib)
     made.initial = made.initial_for()
     return made
 
@@ -188,7 +191,7 @@ def _bar(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResp
     way = page.record.setup.way
     shown = {
         "form": form,
-        "has_head": page.job.setup.method != "head" or Head.objects.filter(retired=False).exists(),
+        "has_head": page.record.setup.method != "head" or bool(page.crib.heads),
         "holes": plates.hole_rows(page),
         "table": plates.line_table(page),
         "opening": plates.opening_line(page),
@@ -196,7 +199,7 @@ def _bar(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResp
         "bands": scenes.bar_scenes(page),
         "bar_list": plates.bar_list(page),
         "plates": plates.bar(page),
-        "has_cutter": Cutter.objects.filter(retired=False).exists(),
+        "has_cutter": bool(page.crib.cutters),
         "has_line_bar": any(bar.method == way.bars for bar in page.crib_bars),
         "has_bar": bool(page.crib_bars),
     }
@@ -216,23 +219,28 @@ def _cuts(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRes
 
 
 def _save_plan(request: HttpRequest, number: str, step: str) -> HttpResponse:
-    page = page_for(request, number)
-    form_class = _bar_form(page) if step == "bar" else CutsForm
-    form = form_class(request.POST, units=page.units, bore=page.bore_row, at=page.at)
-    if not form.is_valid():
-        return STEP_VIEWS[step](request, page_for(request, number), {"form": form, "stale": True})
     try:
-        jobs.change_plan(
-            user=member(request),
-            job=page.job,
-            version=_version(request),
-            values=form.cleaned_data,
-            typed=form.typed(),
-        )
+        with transaction.atomic():
+            page = page_for(request, number, held=True)
+            form_class = _bar_form(page) if step == "bar" else CutsForm
+            form = form_class(request.POST, units=page.units, bore=page.bore_row, at=page.at, crib=page.crib)
+            if not form.is_valid():
+                return STEP_VIEWS[step](request, page, {"form": form, "stale": True})
+            changed: list[JobPage] = []
+
+            def keep(_: Job) -> None:
+                changed.append(page.replanned())
+                progress.work_out(changed[0])
+
+            jobs.change_plan(
+                user=member(request), job=page.job, version=_version(request), values=form.plan_values(),
+                typed=form.typed(), keep=keep,
+            )  # fmt: skip
     except (JobClosed, ChangedMeanwhile) as refused:
-        fresh = page_for(request, number)
-        return STEP_VIEWS[step](request, fresh, {"form": form, "refused": str(refused), "stale": True})
-    return saved(request, number, step, page_of(page.job, page.units, page.place, page.piece))
+        return STEP_VIEWS[step](request, page, {"form": form, "refused": str(refused), "stale": True})
+    if request.htmx:  # type: ignore[attr-defined]
+        return STEP_VIEWS[step](request, changed[0], {})
+    return redirect(reverse("step", args=(number, step)) + page.query)
 
 
 @require_POST

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from typing import Literal, cast
+from typing import Any, Literal, cast
 
-from django.db.models import Exists, OuterRef
+from django.db.models import Exists, OuterRef, QuerySet
 
 from gyrometra.crib.records import maybe
-from gyrometra.jobs.models import SetUp
+from gyrometra.jobs.models import LogEntry, SetUp
 from gyrometra.jobs.queries import rows_of
 from gyrometra.truing.models import Between, Reading, Round
 from gyroplan.record import BetweenRecord, ReadingRecord, RoundRecord
@@ -20,20 +20,27 @@ Happened = Literal["moved", "disturbed"]
 
 
 def rounds_of(setup: SetUp, pieces: Iterable[int] | None = None) -> list[Round]:
-    """The rounds of a set-up, oldest first, of some pieces or all, with what stands in each; one query."""
-    standing = Reading.objects.filter(
-        ~Exists(Reading.objects.filter(supersedes=OuterRef("pk"))), round=OuterRef("pk"), withdrawn=False
-    ).order_by("pk")  # fmt: skip
+    """The rounds of a set-up, oldest first, of some pieces or all: what stands in each, what happened after it.
+
+    One query, however many.
+    """
+    readings = _standing(Reading).filter(round=OuterRef("pk"))
+    happened = _standing(Between).filter(
+        setup=OuterRef("setup"), piece=OuterRef("piece"), after_round=OuterRef("number")
+    )  # fmt: skip
     rounds = setup.rounds.select_related("indicator").annotate(
-        reading_rows=rows_of(standing, "id", "place", "value_mm", "text")
+        reading_rows=rows_of(readings, "id", "place", "value_mm", "text"),
+        between_rows=rows_of(happened, "kind", "bore_id"),
     )
     return list(rounds if pieces is None else rounds.filter(piece__in=pieces))
 
 
-def between_of(setup: SetUp, pieces: Iterable[int] | None = None) -> list[Between]:
-    """What happened between the rounds of a set-up; one query."""
-    happened = Between.objects.standing().filter(setup=setup)
-    return list(happened if pieces is None else happened.filter(piece__in=pieces))
+def _standing(log: type[LogEntry]) -> QuerySet[Any]:
+    """Entries that no later one has replaced, in their order."""
+    rows: Any = log
+    later = rows.objects.filter(supersedes=OuterRef("pk"))
+    standing: QuerySet[Any] = rows.objects.filter(~Exists(later), withdrawn=False).order_by("pk")
+    return standing
 
 
 def round_record(row: Round, places: Mapping[int, int]) -> RoundRecord:
@@ -50,9 +57,13 @@ def round_record(row: Round, places: Mapping[int, int]) -> RoundRecord:
     )  # fmt: skip
 
 
-def between_record(row: Between, places: Mapping[int, int]) -> BetweenRecord:
-    """What happened after a round."""
-    return BetweenRecord(
-        kind=cast(Happened, row.kind), after_round=row.after_round, piece=row.piece,
-        bore=None if row.bore_id is None else places[row.bore_id],
-    )  # fmt: skip
+def between_records(row: Round, places: Mapping[int, int]) -> list[BetweenRecord]:
+    """What happened after a truing round, in its order."""
+    if row.purpose != Round.Purpose.TRUE:
+        return []
+    bore = None if row.bore_id is None else places[row.bore_id]
+    return [
+        BetweenRecord(kind=cast(Happened, one["kind"]), after_round=row.number, piece=row.piece, bore=bore)
+        for one in row.between_rows  # type: ignore[attr-defined]
+        if one["bore_id"] == row.bore_id
+    ]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from datetime import date
 from decimal import Decimal
@@ -16,6 +16,7 @@ from gyrometra.bridge.choices import ChoiceOfRow
 from gyrometra.bridge.fields import LengthField, SurfaceSpeedField, TypedForm
 from gyrometra.bridge.units import Typed
 from gyrometra.crib.models import Bar, Cutter, Head
+from gyrometra.crib.offered import Offered
 from gyrometra.crib.records import bar_record, cutter_record, head_record
 from gyrometra.jobs.models import Bore
 from gyroplan.assess import AtBore, bar_in_line, bores_in_line, reach_of, require_passes
@@ -30,9 +31,20 @@ class PlanForm(TypedForm):
     #: Fields that are not the plan's own.
     not_stored: tuple[str, ...] = ()
 
-    def __init__(self, *args: Any, bore: Bore, at: AtBore, **kwargs: Any) -> None:
+    def __init__(self, *args: Any, bore: Bore, at: AtBore, crib: Offered | None = None, **kwargs: Any) -> None:
         self.bore, self.job, self.at = bore, bore.setup.job, at
         super().__init__(*args, **kwargs)
+        offered = Offered() if crib is None else crib
+        for name, field in self.fields.items():
+            if isinstance(field, ChoiceOfRow):
+                field.offer(self._offered(name, offered))
+
+    def _offered(self, name: str, crib: Offered) -> Sequence[Any]:
+        """What a field chooses from: bars for this method only, where there are two kinds of them."""
+        if name in ("bar", "opening_bar"):
+            own = self.at.setup.way.bars
+            return [bar for bar in crib.bars_by_name if bar.method == own]
+        return crib.cutters if name == "cutter" else crib.heads
 
     def initial_for(self) -> dict[str, Any]:
         """Stored values, as typed where that still means the same."""
@@ -75,9 +87,13 @@ class PlanForm(TypedForm):
                 return
             self.add_error("cutter", error_sentence(error, self.units.unit, "its least depth"))
 
+    def plan_values(self) -> dict[str, Any]:
+        """What is to be stored of the plan."""
+        return {name: value for name, value in self.cleaned_data.items() if name not in self.not_stored}
+
     def trial(self) -> AtBore:
         """The plan with these values, not stored and nothing cut yet: so that the core can refuse them."""
-        values = {name: _recorded(value) for name, value in self.cleaned_data.items() if name not in self.not_stored}
+        values = {name: _recorded(value) for name, value in self.plan_values().items()}
         record = self.at.record
         setup = replace(record.setup, plan=replace(record.setup.plan, **values))
         return replace(self.at, record=replace(record, setup=setup, cuts=()))
@@ -112,8 +128,6 @@ class BarForm(PlanForm):
         super().__init__(*args, **kwargs)
         reach = reach_of(self.at).value
         self.fields["budget_mm"].widget.attrs["placeholder"] = self.units.fine(self.at.budget_mm)
-        fitting = Bar.objects.filter(retired=False, method=self.job.setup.way.bars)
-        self.fields["opening_bar"].queryset = fitting  # type: ignore[attr-defined]
         self.shown_out = self.units.length(reach.reach_mm) if reach else ""
 
     def initial_for(self) -> dict[str, Any]:
@@ -256,9 +270,6 @@ class CentresBarForm(PlanForm):
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.fields["budget_mm"].widget.attrs["placeholder"] = self.units.fine(self.at.budget_mm)
-        self.fields["bar"].queryset = Bar.objects.filter(  # type: ignore[attr-defined]
-            retired=False, method=self.job.setup.way.bars
-        )
 
     def clean(self) -> dict[str, Any]:
         """The bores lie within the work."""
