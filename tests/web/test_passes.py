@@ -262,3 +262,28 @@ def test_the_depth_where_chatter_begins_is_said(db: None) -> None:
     assert limit < 165
     assert found.least_limit_mm <= (72.015 - 71.196) / 4, "past the limit on the ruler, and past it in depth"
     assert f"chatter begins at {MM.about(found.least_limit_mm)} deep." in plates.cut_totals(page)["pockets"]
+
+
+def test_a_pass_that_ran_quiet_moves_what_is_believed_of_the_bar(corin: Client) -> None:
+    """Bar 7 at 22 would chatter by its kind's damping; a pass of this set-up that ran quiet says otherwise."""
+    Bar.objects.filter(name="Bar 7").update(diameter_mm=22)
+    before = open_page("Q-219", MM)
+    cuts(corin, "Q-219", test_first="False")
+    corin.post("/jobs/Q-219/save/bar/", {**plan_of("Q-219", BarForm), "bar": Bar.objects.get(name="Bar 7").pk,
+                                         "budget_mm": "1"})  # fmt: skip
+    before = open_page("Q-219", MM)
+    assert before.bar.believed is not None
+    assert before.bar.believed.number is None
+    assert before.bar_verdict is not None
+    assert (before.bar_verdict.state, before.bar_verdict.by) == ("caution", "chatter")
+    cut(corin, "Q-219", 1)
+    log(corin, "Q-219", "remark", number=1, sound="quiet", look="clean")
+    after = open_page("Q-219", MM)
+    assert after.bar.believed is not None
+    assert (after.bar.believed.number, after.bar.believed.chattered) == (1, False)
+    assert after.bar.believed.ratio > before.bar.believed.ratio
+    assert "pass 1 ran quiet here" in corin.get("/jobs/Q-219/bar/").content.decode()
+    log(corin, "Q-219", "remark", number=1, sound="squeal", look="waves")
+    worse = open_page("Q-219", MM)
+    assert worse.bar.believed is not None
+    assert worse.bar.believed.number is None or worse.bar.believed.chattered

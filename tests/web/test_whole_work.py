@@ -2,12 +2,14 @@
 
 import re
 import uuid
+from decimal import Decimal
 from typing import Any
 
 import pytest
 from django.template.loader import render_to_string
 from django.test import Client
 
+from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Bar, Gauge, Indicator, Machine
 from gyrometra.cutting.models import CutEntry
@@ -15,9 +17,10 @@ from gyrometra.inspection.models import SizeReading
 from gyrometra.jobs.models import Bore, Job
 from gyrometra.records import views
 from gyrometra.records.pdf import set_on_paper
-from gyrometra.steps import plates, progress_words
+from gyrometra.steps import plates, progress, progress_words
 from gyrometra.steps.forms import CentresBarForm, PilotBarForm
 from gyrometra.steps.page import open_page
+from gyroplan.assess import alike, shown_digest, worst_named
 from tests.web.said import missing_words
 from tests.web.test_bad_input import plan_of, work_of
 from tests.web.test_passes import ALL_GUARDS
@@ -303,3 +306,40 @@ def test_power_stands_in_the_because_of_the_speed(db: None) -> None:
     because = plates.cuts(open_page("Q-214", MM))[0].because
     assert because is not None
     assert any(name == "power = kc a f v / 60" for name, _ in because.inputs)
+
+
+# ---------------------------------------------------------------- large batches
+
+
+def many_pieces(count: int = 60) -> None:
+    """Q-207 as a batch, each piece but the last measured at its places, all 0.012 over the bottom limit."""
+    job = Job.objects.get(number="Q-207")
+    Job.objects.filter(pk=job.pk).update(quantity=count)
+    bore, by = job.setup.bores.all()[0], User.objects.get(username="corin")
+    gauge = Gauge.objects.measuring(bore.lower_mm)[0]
+    SizeReading.objects.bulk_create(
+        SizeReading(setup=job.setup, bore=bore, piece=piece, gauge=gauge, z_mm=z, angle_deg=angle, by=by,
+                    value_mm=bore.lower_mm + Decimal("0.012"), client_id=uuid.uuid4())
+        for piece in range(1, count) for z in (20, 100, 180) for angle in (0, 90)
+    )  # fmt: skip
+    progress.keep(open_page("Q-207", MM, whole=True))
+
+
+def test_a_batch_is_judged_without_reading_every_log(db: None) -> None:
+    many_pieces()
+    page = open_page("Q-207", MM, piece=60)
+    assert len(page.rows.sizes) == 0, "the logs of the other pieces are left out"
+    assert len(page.assessment.begun) == 59
+    whole = open_page("Q-207", MM, piece=60, whole=True)
+    assert worst_named(page.assessment) == worst_named(whole.assessment), "what is kept says what the logs say"
+    assert shown_digest(page.assessment) == shown_digest(whole.assessment)
+    assert alike(page.assessment) == alike(whole.assessment)
+
+
+def test_other_limits_judge_every_piece_anew(corin: Client) -> None:
+    many_pieces(20)
+    before = dict(worst_named(open_page("Q-207", MM, piece=20).assessment))
+    assert before["piece 3"] == "incomplete", "its run-out is not swept"
+    work(corin, "Q-207", wanted="55.02-55.03", target="")
+    after = dict(worst_named(open_page("Q-207", MM, piece=20).assessment))
+    assert after["piece 3"] == "metal-left"

@@ -41,22 +41,13 @@ def proven_speeds(plan: Plan) -> list[Proven]:
     made = CutEntry.objects.standing().filter(
         kind__in=(CutEntry.Kind.SET, CutEntry.Kind.CUT), rpm__isnull=False, value_mm__isnull=False,
         setup__job__material=plan.setup.job.material_id,
-    ).annotate(remark=Subquery(remarks)).filter(remark__isnull=False).select_related(
-        "setup__job", "setup__plan"
-    ).order_by("-remark", "-pk")[:_LOOKED_AT]  # fmt: skip
+    ).annotate(remark=Subquery(remarks)).filter(remark__isnull=False).order_by("-remark", "-pk").values_list(
+        "pass_kind", "value_mm", "rpm", "rests_on", "setup__job__number", "setup__plan__cutter"
+    )[:_LOOKED_AT]  # fmt: skip
     found: dict[bool, Proven] = {}
-    for entry in made:
-        if _cutter_of(entry) == plan.cutter_id:
-            roughing = entry.pass_kind in ROUGHING
-            found.setdefault(
-                roughing,
-                Proven(job=entry.setup.job.number, is_roughing=roughing, diameter_mm=float(entry.value_mm),
-                       rpm=float(entry.rpm)),
-            )  # fmt: skip
+    for kind, value_mm, rpm, rests_on, number, planned in made:
+        # an entry of an older make knows only its plan's cutter
+        if rests_on.get("cutter_id", planned) == plan.cutter_id:
+            proven = Proven(job=number, is_roughing=kind in ROUGHING, diameter_mm=float(value_mm), rpm=float(rpm))
+            found.setdefault(proven.is_roughing, proven)
     return [found[stage] for stage in (True, False) if stage in found]
-
-
-def _cutter_of(entry: CutEntry) -> int | None:
-    """The cutter that made it, as the entry keeps it; an older entry knows only its plan's."""
-    kept: int | None = entry.rests_on.get("cutter_id", entry.setup.plan.cutter_id)
-    return kept

@@ -75,9 +75,19 @@ def log_of(entries: Sequence[CutEntry], bore: Bore, piece: int, way: Callable[[]
 
 def log_record(found: CutLog, place: int, piece: int) -> CutLogRecord:
     """The same as a frozen record."""
-    remarks = tuple(RemarkRecord(number=row.number, sound=cast(Sound, row.sound), look=cast(Look, row.look))
-                    for row in found.remarks.values())  # fmt: skip
+    cut_as = {row.number: row for row in found.rows if row.kind in (CutEntry.Kind.SET, CutEntry.Kind.CUT)}
+    remarks = tuple(_remark(row, cut_as.get(row.number)) for row in found.remarks.values())
     return CutLogRecord(bore=place, piece=piece, log=found.log, remarks=remarks)
+
+
+def _remark(row: CutEntry, cut: CutEntry | None) -> RemarkRecord:
+    """A remark with what its pass was cut with."""
+    made = cut.rests_on if cut is not None else {}
+    return RemarkRecord(
+        number=row.number, sound=cast(Sound, row.sound), look=cast(Look, row.look), bar=made.get("bar", ""),
+        cutter=made.get("cutter_id"), feed_mm_rev=made.get("feed_mm_rev"), depth_mm=made.get("depth_mm"),
+        diameter_mm=None if cut is None or cut.value_mm is None else float(cut.value_mm),
+    )  # fmt: skip
 
 
 Sound = Literal["quiet", "hum", "squeal", ""]

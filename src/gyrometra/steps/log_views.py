@@ -19,7 +19,7 @@ from gyrometra.cutting.models import CutEntry
 from gyrometra.inspection import services as inspection
 from gyrometra.jobs import services as jobs
 from gyrometra.jobs.permissions import JobClosed
-from gyrometra.steps import plates
+from gyrometra.steps import plates, progress
 from gyrometra.steps.forms import (
     ActForm,
     CheckSizeForm,
@@ -363,6 +363,7 @@ def sign(request: HttpRequest, number: str) -> HttpResponse:
     except inspection.NotAllowed:
         return refuse("Only the lead signs a verdict.")
     except inspection.ShownOtherwise:
+        progress.keep(open_page(number, page.units, whole=True))
         return refuse("The log has changed since this page was shown: look at the verdict again, then sign.")
     except inspection.NoReason:
         return refuse("Accepted by concession: give the reason, it is kept with your name.")

@@ -140,7 +140,7 @@ def add_bore(request: HttpRequest, number: str) -> HttpResponse:
         )
     except (JobClosed, ChangedMeanwhile) as refused:
         return _work(request, page, {"bore_form": form, "refused": str(refused)})
-    return saved(request, number, "work", open_page(number, page.units, bore.place))
+    return saved(request, number, "work", open_page(number, page.units, bore.place, whole=True))
 
 
 @require_POST
@@ -151,7 +151,7 @@ def remove_bore(request: HttpRequest, number: str) -> HttpResponse:
         jobs.remove_bore(user=member(request), bore=page.bore_row, version=_version(request))
     except (JobClosed, ChangedMeanwhile, jobs.StillNeeded) as refused:
         return _work(request, page, {"refused": str(refused)})
-    return saved(request, number, "work", open_page(number, page.units))
+    return saved(request, number, "work", open_page(number, page.units, whole=True))
 
 
 @require_POST
@@ -165,7 +165,8 @@ def save_work(request: HttpRequest, number: str) -> HttpResponse:
         job = jobs.change_work(user=member(request), bore=page.bore_row, version=_version(request), work=form.work())
     except (JobClosed, ChangedMeanwhile) as refused:
         return _work(request, page, {"form": form, "refused": str(refused)})
-    answer = saved(request, job.number, "work")
+    # other limits judge every piece anew
+    answer = saved(request, job.number, "work", open_page(job.number, page.units, page.place, page.piece, whole=True))
     if job.number != number:
         answer["HX-Push-Url"] = reverse("step", args=(job.number, "work"))
     return answer

@@ -98,15 +98,21 @@ class AtBore:
 
     def cut_of(self, cut: Pass, cutter: CutterRecord) -> Cut:
         """A pass as the core cuts it."""
+        return self.cut_as(
+            cutter, depth_mm=cut.depth_mm, feed_mm_rev=self.feed_of(cut), diameter_mm=cut.diameter_mm
+        )  # fmt: skip
+
+    def cut_as(self, cutter: CutterRecord, *, depth_mm: float, feed_mm_rev: float, diameter_mm: float | None) -> Cut:
+        """A cut in this material with this cutter."""
         return Cut(
             kc11_mpa=self.material.kc11_mpa,
             mc=self.material.mc,
             thrust_ratio=self.material.thrust_ratio,
-            depth_mm=cut.depth_mm,
-            feed_mm_rev=self.feed_of(cut),
+            depth_mm=depth_mm,
+            feed_mm_rev=feed_mm_rev,
             entering_angle_deg=cutter.entering_angle_deg,
             nose_radius_mm=cutter.nose_radius_mm,
-            diameter_mm=cut.diameter_mm,
+            diameter_mm=diameter_mm,
         )
 
     def rules(self) -> Rules:

@@ -23,9 +23,19 @@ from gyroplan.assess.at import AtBore
 from gyroplan.assess.centres import Centres, centres_of
 from gyroplan.assess.figure import Figure, found_or_refused
 from gyroplan.assess.heads import Holes, holes_of
+from gyroplan.assess.heard import heard_of
 from gyroplan.assess.lines import Line, line_at, one_more
 from gyroplan.assess.passes import Passes, edge_of
-from gyroplan.plan import ROUGHING, BarVerdict, Deflection, PassLoad, overhang_verdict, worst_deflection
+from gyroplan.plan import (
+    ROUGHING,
+    BarVerdict,
+    Believed,
+    Deflection,
+    PassLoad,
+    believed_damping,
+    overhang_verdict,
+    worst_deflection,
+)
 from gyroplan.record import BarRecord
 
 
@@ -55,6 +65,8 @@ class BarInWork:
     #: Its limits as it stands out; none for a bar held at both ends.
     overhung: Figure[BarVerdict]
     stands_out: Figure[BarOut]
+    #: The damping that is believed of it, and the pass that moved it; None while it is not known how stiff it is.
+    believed: Believed | None
     #: The deflection that is nearest to what its pass allows.
     deflection: Deflection | None
     #: Where the damper of a tuned bar must stand; none for any other bar.
@@ -106,6 +118,7 @@ def bar_of(passes: Passes) -> BarInWork:
     return BarInWork(
         at=at, reach=reach, out_mm=out, entry_mm=_entry_mm(passes),
         overhung=_overhung(passes, out) if one_end else Figure(),
+        believed=believed_of(passes, at.bar, out) if one_end and at.bar is not None else None,
         stands_out=stands,
         deflection=None if stiffness is None else worst_deflection(passes.carried, stiffness),
         tuning=_tuning(at, out), opening=_opening(passes, reach.value),
@@ -125,21 +138,34 @@ def reach_of(at: AtBore) -> Figure[Reach]:
     )  # fmt: skip
 
 
-def verdict_of(bar: BarRecord, out_mm: float | None, loads: Sequence[PassLoad]) -> Figure[BarVerdict]:
+def believed_of(passes: Passes, bar: BarRecord, out_mm: float | None) -> Believed | None:
+    """The damping believed of a bar standing out so far, by what was heard of it; None where it cannot stand so."""
+    stands = None if out_mm is None else found_or_refused(lambda: bar.stands_out(out_mm)).value
+    if stands is None or out_mm is None:
+        return None
+    return believed_damping(bar.damping_at(out_mm), stands.response.stiffness_n_mm, heard_of(passes.at, bar))
+
+
+def verdict_of(
+    bar: BarRecord, out_mm: float | None, loads: Sequence[PassLoad], believed: Believed | None = None
+) -> Figure[BarVerdict]:
     """One bar's verdict over the passes it is to cut, standing out so far."""
     if out_mm is None:
         return Figure(missing="reach")
     if not loads:
         return Figure(missing="cutter")
+    ratio = believed.ratio if believed is not None and believed.number is not None else None
     found = found_or_refused(
-        lambda: overhang_verdict(bar.section_at(out_mm), bar.data_at(out_mm), loads, out_mm)
+        lambda: overhang_verdict(bar.section_at(out_mm), bar.data_at(out_mm), loads, out_mm, ratio)
     )  # fmt: skip
     return Figure(found.value, found.refused)
 
 
 def _overhung(passes: Passes, out_mm: float | None) -> Figure[BarVerdict]:
     bar = passes.at.bar
-    return Figure(missing="bar") if bar is None else verdict_of(bar, out_mm, passes.carried)
+    if bar is None:
+        return Figure(missing="bar")
+    return verdict_of(bar, out_mm, passes.carried, believed_of(passes, bar, out_mm))
 
 
 def _stands_out(at: AtBore, out_mm: float | None) -> Figure[BarOut]:
@@ -180,7 +206,7 @@ def _opening(passes: Passes, reach: Reach | None) -> Opening | None:
     if bar is None or reach is None or deepest is None or at.cutter is None:
         return None
     cut = at.cut_of(deepest, at.cutter)
-    verdict = verdict_of(bar, reach.reach_mm, passes.rough_loads).value
+    verdict = verdict_of(bar, reach.reach_mm, passes.rough_loads, believed_of(passes, bar, reach.reach_mm)).value
     force = found_or_refused(lambda: cutting_force(cut)).value
     stands = found_or_refused(lambda: bar.stands_out(reach.reach_mm)).value
     if verdict is None or force is None or stands is None:
@@ -249,7 +275,8 @@ def rows_of(passes: Passes, bar: BarInWork, choice: BarChoice, crib: Sequence[Ba
 
 def _row(passes: Passes, now: BarInWork, choice: BarChoice, ranked: RankedBar, bar: BarRecord) -> BarRow:
     picked = passes.at.bar is not None and passes.at.bar.key == bar.key
-    verdict = now.verdict if picked else verdict_of(bar, ranked.overhang_mm, passes.carried).value
+    out = ranked.overhang_mm
+    verdict = now.verdict if picked else verdict_of(bar, out, passes.carried, believed_of(passes, bar, out)).value
     return BarRow(
         bar=bar, ranked=ranked, verdict=verdict, is_picked=picked,
         state="out" if not ranked.usable else verdict.state if verdict else "ok",
@@ -266,7 +293,7 @@ def pockets_of(passes: Passes, bar: BarInWork) -> Figure[Pockets]:
         return Figure(missing="bar" if picked is None else "cutter")
     return found_or_refused(
         lambda: speeds_in_pockets(
-            stiffness_n_mm=stiffness, damping_ratio=picked.damping_at(bar.out_mm or 0.0),
+            stiffness_n_mm=stiffness, damping_ratio=bar.believed.ratio if bar.believed else picked.damping,
             natural_frequency_hz=frequency, depth_mm=cut.depth_mm, edge=edge,
             spindle_speeds_rpm=at.machine.speeds_rpm, stepless=at.machine.stepless,
         )

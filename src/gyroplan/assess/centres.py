@@ -20,8 +20,9 @@ from gyrocore import (
 )
 from gyroplan.assess.at import AtBore
 from gyroplan.assess.figure import Figure
+from gyroplan.assess.heard import heard_of
 from gyroplan.assess.passes import Passes, edge_of
-from gyroplan.plan import BarVerdict, response_verdict
+from gyroplan.plan import BarVerdict, believed_damping, response_verdict
 from gyroplan.record import BarRecord
 
 
@@ -66,7 +67,8 @@ def centres_of(passes: Passes) -> Figure[Centres]:
             spring_mm=None if push is None or stiffness is None else push / stiffness,
             chatter=_chatter(passes, at.bar, response), depth_mm=passes.heaviest.depth_mm if passes.heaviest else None,
             verdict=None if response is None else response_verdict(
-                response.stiffness_n_mm, response.natural_frequency_hz, at.bar.damping, passes.carried
+                response.stiffness_n_mm, response.natural_frequency_hz, at.bar.damping, passes.carried,
+                believed_damping(at.bar.damping, response.stiffness_n_mm, heard_of(at, at.bar)).ratio,
             ),
         )
     )  # fmt: skip

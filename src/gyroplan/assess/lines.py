@@ -25,8 +25,9 @@ from gyrocore import (
 )
 from gyroplan.assess.at import AtBore
 from gyroplan.assess.figure import Figure
+from gyroplan.assess.heard import heard_of
 from gyroplan.assess.passes import Passes, edge_of
-from gyroplan.plan import BarVerdict, response_verdict
+from gyroplan.plan import BarVerdict, believed_damping, response_verdict
 from gyroplan.record import BarRecord, BoreRecord, SetUpRecord
 
 #: Two bits cut two bores at once where the bores stand as far apart as the bits, to this (chosen here: what the
@@ -148,23 +149,25 @@ def line_at(passes: Passes, bearings_mm: Sequence[float]) -> Figure[Line]:
     line = Line(
         bearings_mm=tuple(sorted(bearings_mm)), layout=layout, response=replace(response, rows=rows),
         coaxiality_mm=at.setup.coaxiality_mm, depth_mm=passes.heaviest.depth_mm if passes.heaviest else None,
-        chatter=_chatter(passes, response), guidance=guidance, verdicts=_verdicts(passes, response),
+        chatter=_chatter(passes, response), guidance=guidance, verdicts=_verdicts(passes, at.bar, response),
     )  # fmt: skip
     return Figure(line)
 
 
-def _verdicts(passes: Passes, response: LineResponse) -> tuple[tuple[str, BarVerdict], ...]:
+def _verdicts(passes: Passes, bar: BarRecord, response: LineResponse) -> tuple[tuple[str, BarVerdict], ...]:
     pair = pair_of(passes.at)
-    by_name = {row.bore: row for row in response.rows}
+    by_name, places = {row.bore: row for row in response.rows}, {one.name: one.place for one in passes.at.setup.bores}
     found = []
     for row in response.rows:
         stiffness = row.stiffness_n_mm
         if pair is not None and row.bore in pair:
             other = by_name[pair[1] if row.bore == pair[0] else pair[0]]
             stiffness = _stiffness_of_two(stiffness, other.stiffness_n_mm)
+        damping = bar_kind("line-bar").damping_ratio
         verdict = response_verdict(
-            stiffness, response.natural_frequency_hz, bar_kind("line-bar").damping_ratio, passes.carried
-        )
+            stiffness, response.natural_frequency_hz, damping, passes.carried,
+            believed_damping(damping, stiffness, heard_of(passes.at, bar, bore=places[row.bore])).ratio,
+        )  # fmt: skip
         if verdict is not None:
             found.append((row.bore, verdict))
     return tuple(found)

@@ -8,10 +8,12 @@ from gyroplan.plan.bars import (
     response_verdict,
     worst_deflection,
 )
+from gyroplan.plan.damping import Believed, Heard, believed_damping
 from gyroplan.plan.defaults import PlanDefaults, plan_defaults
 from gyroplan.plan.loads import ROUGHING, PassLoad, distinct, loads_of
 
 __all__ = [
-    "ROUGHING", "BarVerdict", "Deflection", "Limit", "PassLoad", "PlanDefaults", "distinct", "loads_of",
-    "overhang_verdict", "plan_defaults", "response_verdict", "worst_deflection",
+    "ROUGHING", "BarVerdict", "Believed", "Deflection", "Heard", "Limit", "PassLoad", "PlanDefaults",
+    "believed_damping", "distinct", "loads_of", "overhang_verdict", "plan_defaults", "response_verdict",
+    "worst_deflection",
 ]  # fmt: skip

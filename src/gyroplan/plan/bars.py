@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from gyrocore import BarData, BarSection, EdgeInCut, Note, Overhang, cutting_force, overhang, stability
@@ -46,7 +46,7 @@ class BarVerdict:
 
 
 def overhang_verdict(
-    bar: BarSection, data: BarData, loads: Sequence[PassLoad], out_mm: float | None
+    bar: BarSection, data: BarData, loads: Sequence[PassLoad], out_mm: float | None, believed: float | None = None
 ) -> BarVerdict | None:
     """Return the verdict on a bar that stands out so far; None without a pass to cut.
 
@@ -55,6 +55,7 @@ def overhang_verdict(
     bar, data : section, and what the shop knows better than its kind says
     loads : the passes it is to cut, each with its own allowed spring
     out_mm : how far it stands out; None for the limits alone [mm]
+    believed : damping ratio that passes cut here have moved; chatter may begin by it, and is certain by `data`'s own
 
     Notes
     -----
@@ -64,10 +65,12 @@ def overhang_verdict(
     ----------
     `gyrocore.overhang`, its `state`; core contract.
     """
-    answers = [(load, _overhang(bar, data, load, out_mm)) for load in distinct(loads)]
-    if not answers:
+    by_kind = [(load, _overhang(bar, data, load, out_mm)) for load in distinct(loads)]
+    if not by_kind:
         return None
-    limits = tuple(_least(name, answers) for name in ("rule", "deflection", "chatter", "certain"))
+    moved = data if believed is None else replace(data, damping_ratio=believed)
+    answers = [(load, _overhang(bar, moved, load, out_mm)) for load in distinct(loads)]
+    limits = (*(_least(name, answers) for name in ("rule", "deflection", "chatter")), _least("certain", by_kind))
     given = [one for one in limits if one.at_mm is not None and one.criterion != "certain"]
     governs = min(given, key=lambda one: one.at_mm or 0.0)
     state, by = _state(limits, out_mm)
@@ -122,19 +125,24 @@ def _notes(answers: Sequence[tuple[PassLoad, Overhang]], governs: Limit) -> tupl
 
 
 def response_verdict(
-    stiffness_n_mm: float | None, frequency_hz: float, damping: float, loads: Sequence[PassLoad]
-) -> BarVerdict | None:
-    """Return the verdict on a bar held at both ends, by how it answers at its cutter; None without a pass to cut."""
+    stiffness_n_mm: float | None, frequency_hz: float, damping: float, loads: Sequence[PassLoad],
+    believed: float | None = None,
+) -> BarVerdict | None:  # fmt: skip
+    """Return the verdict on a bar held at both ends, by how it answers at its cutter; None without a pass to cut.
+
+    As `overhang_verdict`: chatter may begin by the damping that is believed, and is certain by the kind's own.
+    """
     if stiffness_n_mm is None:
         return None if not loads else BarVerdict(state="ok")
-    answers = [_answer(stiffness_n_mm, frequency_hz, damping, load) for load in distinct(loads)]
+    may = damping if believed is None else believed
+    answers = [_answer(stiffness_n_mm, frequency_hz, damping, may, load) for load in distinct(loads)]
     if not answers:
         return None
     return min(answers, key=lambda one: _URGENT.index(one.state))
 
 
 @lru_cache(maxsize=4096)
-def _answer(stiffness_n_mm: float, frequency_hz: float, damping: float, load: PassLoad) -> BarVerdict:
+def _answer(stiffness_n_mm: float, frequency_hz: float, damping: float, believed: float, load: PassLoad) -> BarVerdict:
     force = cutting_force(load.cut)
     spring = abs(force.radial_n) / stiffness_n_mm
     if spring > load.budget_mm + TOLERANCE:
@@ -154,7 +162,7 @@ def _answer(stiffness_n_mm: float, frequency_hz: float, damping: float, load: Pa
     certain = limit(min(_MOST_DAMPING, DAMPING_FACTOR * damping))
     if certain is not None and certain <= cut.depth_mm + TOLERANCE:
         return BarVerdict(state="stop", by="chatter", at_mm=certain, number=load.number)
-    may = limit(damping)
+    may = limit(believed)
     if may is not None and may <= cut.depth_mm + TOLERANCE:
         return BarVerdict(state="caution", by="chatter", at_mm=may, number=load.number)
     return BarVerdict(state="ok")

@@ -20,6 +20,12 @@ class RemarkRecord:
     number: int
     sound: Literal["quiet", "hum", "squeal", ""]
     look: Literal["clean", "torn", "waves", ""]
+    #: With what the pass was cut, and how deep, as it was then; empty and None in entries of an older make.
+    bar: str = ""
+    cutter: int | None = None
+    feed_mm_rev: float | None = None
+    depth_mm: float | None = None
+    diameter_mm: float | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

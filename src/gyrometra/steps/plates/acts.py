@@ -63,7 +63,7 @@ def rests_on(page: JobPage, number: int) -> dict[str, Any]:
         "value_mm": to_decimal(row.cut.diameter_mm),
         "rests_on": {
             "bar": str(plan.bar or ""), "cutter": str(plan.cutter or ""), "cutter_id": plan.cutter_id,
-            "feed_mm_rev": row.feed_mm_rev, "rpm": row.rpm,
+            "feed_mm_rev": row.feed_mm_rev, "rpm": row.rpm, "depth_mm": row.cut.depth_mm,
         },
     }  # fmt: skip
 

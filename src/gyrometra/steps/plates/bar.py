@@ -183,6 +183,7 @@ def _hang_out(page: JobPage, reach: float) -> Plate:
                     (_LIMIT_NAMES[x.criterion], f"{units.limit(x.at_mm)}, pass {x.number}" if x.at_mm else "no limit")
                     for x in found.limits
                 ),
+                *_damping_inputs(page),
                 *_budget_inputs(page),
                 *((sentence(n, units.unit), "") for n in found.notes),
             ],
@@ -204,6 +205,17 @@ _BUDGET_WORDS = {
 
 def _rule_words(bar: BarRecord) -> str:
     return f"{bar.made_of.rule_ratio:g} x D"
+
+
+def _damping_inputs(page: JobPage) -> list[tuple[str, str]]:
+    """The damping that is believed, and what it rests on."""
+    believed, bar = page.bar.believed, page.at.bar
+    if believed is None or bar is None:
+        return []
+    if believed.number is None:
+        return [("damping ratio", f"{believed.ratio:.3f}, of its kind, not known to a factor of three")]
+    ran = "chattered" if believed.chattered else "ran quiet"
+    return [("damping ratio", f"{believed.ratio:.3f}: pass {believed.number} {ran} here")]
 
 
 def _budget_inputs(page: JobPage) -> list[tuple[str, str]]:
