@@ -265,8 +265,8 @@ def test_the_depth_where_chatter_begins_is_said(db: None) -> None:
 
 
 def test_a_pass_that_ran_quiet_moves_what_is_believed_of_the_bar(corin: Client) -> None:
-    """Bar 7 at 22 would chatter by its kind's damping; a pass of this set-up that ran quiet says otherwise."""
-    Bar.objects.filter(name="Bar 7").update(diameter_mm=22)
+    """Bar 7 at 20 would chatter by its kind's damping; a pass of this set-up that ran quiet says otherwise."""
+    Bar.objects.filter(name="Bar 7").update(diameter_mm=20)
     before = open_page("Q-219", MM)
     cuts(corin, "Q-219", test_first="False")
     corin.post("/jobs/Q-219/save/bar/", {**plan_of("Q-219", BarForm), "bar": Bar.objects.get(name="Bar 7").pk,

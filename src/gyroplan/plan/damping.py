@@ -6,11 +6,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import sqrt
 
-import numpy as np
-
 from gyrocore import Cut, EdgeInCut, cutting_force
 from gyrocore.checks import require_open_between, require_positive
-from gyrocore.formulas.stability import chatter_load_n_mm
+from gyrocore.formulas.stability import peak_chatter_load_n_mm
 from gyrocore.planning.overhang import DAMPING_FACTOR
 
 _MOST = 0.99
@@ -54,13 +52,14 @@ def believed_damping(ratio: float, stiffness_n_mm: float | None, heard: Sequence
 
     Notes
     -----
-    A cut of depth a chatters where its load reaches 2 k z (1 + z). One that ran quiet shows that z is over the ratio at
-    which it would just chatter, one that chattered that z is under it. The figure is moved as little as these allow,
-    a later pass over an earlier one, and never past the factor within which damping is guessed at all (three).
+    A cut chatters where the greatest load of any depth up to its own reaches 2 k z (1 + z). One that ran quiet shows
+    that z is over the ratio at which it would just chatter, one that chattered that z is under it. The figure is moved
+    as little as these allow, a later pass over an earlier one, and never past the factor within which damping is
+    guessed at all (three).
 
     References
     ----------
-    `chatter_load_n_mm`; the factor as in the core contract, `overhang` (`chatter_certain_mm`).
+    `peak_chatter_load_n_mm`, as `overhang` counts it; the factor as in the core contract (`chatter_certain_mm`).
 
     Examples
     --------
@@ -91,5 +90,5 @@ def _ratio_at(stiffness_n_mm: float, cut: Cut) -> float:
         kc_mpa=force.kc_mpa, entering_angle_deg=cut.entering_angle_deg, nose_radius_mm=cut.nose_radius_mm,
         feed_mm_rev=cut.feed_mm_rev, thrust_ratio=cut.thrust_ratio,
     )  # fmt: skip
-    load = float(chatter_load_n_mm(np.array([cut.depth_mm]), edge)[0])
+    load = peak_chatter_load_n_mm(cut.depth_mm, edge)
     return (sqrt(1 + 2 * load / stiffness_n_mm) - 1) / 2
