@@ -49,6 +49,7 @@ _NEXTS = {
     "line_does_not_hold": ("The bar is too weak: thicker, or nearer bearings", "", ""),
     "fix_reach": ("The reach does not fit", "", ""),
     "bring_bar_in": ("Do not run: bring the bar in", "{reach}", "{unit} out"),
+    "give_cap": ("Give the max rpm, it turns unbalanced", "", ""),
     "choose_cutter": ("Choose the cutter", "", ""),
     "begin_truing": ("Sweep the work, round {number}", "", ""),
     "finish_round": ("Read {places} places", "Round {number}", ""),

@@ -118,6 +118,11 @@ def cap_of(at: AtBore) -> float | None:
     return min((cap for cap in caps if cap), default=None)
 
 
+def swings_unbalanced(at: AtBore) -> bool:
+    """Whether something unbalanced turns: work in a four-jaw or on a faceplate, a boring head that is set over."""
+    return at.setup.way.turns == "work" or at.setup.way.bar_in == "head"
+
+
 def wanted_speed(at: AtBore, stage: str) -> float | None:
     """The wanted surface speed: the plan's own, else the material's for this cutter, eased where it is interrupted."""
     own = at.plan.rough_speed_m_min if stage == "rough" else at.plan.finish_speed_m_min
@@ -134,6 +139,8 @@ def _speed(passes: Passes, stage: str, wanted: float | None, cap: float | None) 
     """One lever for a group of passes, at its largest diameter."""
     if wanted is None:
         return Figure(missing="cutter")
+    if cap is None and swings_unbalanced(passes.at):
+        return Figure(missing="cap")
     diameters = [cut.diameter_mm for cut in passes.every if (cut.kind in ROUGHING) == (stage == "rough")]
     if not diameters:
         return Figure(missing="pass")

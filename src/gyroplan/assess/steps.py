@@ -314,6 +314,8 @@ def _next_line(here: _Here) -> Next:
 
 
 def _next_cuts(here: _Here) -> Next:
+    if "cap" in (here.boring.speeds.rough.missing, here.boring.speeds.finish.missing):
+        return Next("cuts", "give_cap")
     return Next("cuts", "choose_cutter")
 
 

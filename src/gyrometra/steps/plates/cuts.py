@@ -242,7 +242,10 @@ def spindle_plate(page: JobPage) -> Plate:
     return _speed_plate("Spindle", page.speeds.rough, "rough", page)
 
 
-_SPEED_NEEDS = {"cutter": "the cutter", "pass": "a pass of this kind"}
+_SPEED_NEEDS = {
+    "cutter": "the cutter", "pass": "a pass of this kind",
+    "cap": "max rpm: how fast may it turn unbalanced? Give it here, or on the machine's card",
+}  # fmt: skip
 
 
 def _speed_plate(label: str, figure: Figure[Speed], stage: str, page: JobPage) -> Plate:
