@@ -29,6 +29,7 @@ from gyrocore.judging.bore_form import BoreForm, DiameterReading, Station, Stati
 from gyrocore.judging.line_of_bores import BoreCentre, LineOfBores, line_of_bores
 from gyrocore.judging.measurement import GaugeData, Measurement, Warmth, measurement
 from gyrocore.judging.next_cut import Habit, NextCut, SetAndMeasured, next_cut
+from gyrocore.judging.oversize import OVERSIZE_STEP_IN_MM, OVERSIZE_STEP_MM, Oversize, next_oversizes
 from gyrocore.judging.slips import Slip, radius_diameter_slip, unit_slip
 from gyrocore.judging.verdict import AtMost, Verdict, judge_at_most, verdict
 from gyrocore.limits import (
@@ -81,29 +82,27 @@ from gyrocore.units import Length, clean_text, feet_min, read_indicator, read_le
 from gyrocore.wording import error_sentence, length_words, sentence
 
 __all__ = [
-    "BEARING_CLEAR_MM", "INTERRUPTED_SHARE", "OPENING_SHARE", "SPRING_SHARE", "STEEL", "AtMost", "BarCandidate",
-    "BarChoice", "BarData", "BarKind", "BarMaterial", "BarOut", "BarResponse", "BarSection", "BeamModel", "BoreCentre",
-    "BoreForm", "BoreInLine", "Caution", "CentresBar", "CentresLayout", "Closing", "CommonSize", "CoreError", "Cut",
-    "CutTime", "CutterAdvance", "Cutting", "CuttingForce", "Dial", "DialMove", "DiameterReading", "Drive",
-    "EdgeInCut", "ElasticPasses", "Finish", "FirstCut", "Fit", "FlatPair", "FourJawFlats", "GaugeData",
-    "Guidance", "GuidedBore", "Habit", "Harmonic", "HeadBar", "HeadHole", "HeadRange", "HoleRange",
-    "InvalidInput", "JawMove", "Length", "Limits", "LineBar", "LineBarLayout", "LineBarRow", "LineOfBores",
-    "LineResponse",
-    "LineResponseRow", "Material", "Measurement", "Method", "NextCut", "Note", "OverBar", "Overhang",
-    "OverhangLimit", "PairMove", "Pass", "PassPlan", "PassRules", "Pocket", "Pockets", "PowerCheck",
-    "RankedBar", "Reach", "Segment", "SetAndMeasured", "Slip", "Speed", "SpeedPair", "Stability", "Station",
-    "StationForm", "Support", "Sweep", "TaperCorrection", "ThermalSize", "Tool", "TunedPoint", "Tuning",
-    "Verdict", "Warmth", "WorkOnSaddle", "bar_kind", "bar_kinds", "bar_mass_kg", "bar_out", "bar_response",
-    "between_centres", "bore_form", "build_beam", "cautions", "choose_bar", "clean_text", "close_round",
-    "closing_allowance_mm", "cut_time", "cutter_advance", "cutting_force", "eased_speed_m_min",
+    "BEARING_CLEAR_MM", "INTERRUPTED_SHARE", "OPENING_SHARE", "OVERSIZE_STEP_IN_MM", "OVERSIZE_STEP_MM",
+    "SPRING_SHARE", "STEEL", "AtMost", "BarCandidate", "BarChoice", "BarData", "BarKind", "BarMaterial", "BarOut",
+    "BarResponse", "BarSection", "BeamModel", "BoreCentre", "BoreForm", "BoreInLine", "Caution", "CentresBar",
+    "CentresLayout", "Closing", "CommonSize", "CoreError", "Cut", "CutTime", "CutterAdvance", "Cutting",
+    "CuttingForce", "Dial", "DialMove", "DiameterReading", "Drive", "EdgeInCut", "ElasticPasses", "Finish",
+    "FirstCut", "Fit", "FlatPair", "FourJawFlats", "GaugeData", "Guidance", "GuidedBore", "Habit", "Harmonic",
+    "HeadBar", "HeadHole", "HeadRange", "HoleRange", "InvalidInput", "JawMove", "Length", "Limits", "LineBar",
+    "LineBarLayout", "LineBarRow", "LineOfBores", "LineResponse", "LineResponseRow", "Material", "Measurement",
+    "Method", "NextCut", "Note", "OverBar", "Overhang", "OverhangLimit", "Oversize", "PairMove", "Pass", "PassPlan",
+    "PassRules", "Pocket", "Pockets", "PowerCheck", "RankedBar", "Reach", "Segment", "SetAndMeasured", "Slip",
+    "Speed", "SpeedPair", "Stability", "Station", "StationForm", "Support", "Sweep", "TaperCorrection", "ThermalSize",
+    "Tool", "TunedPoint", "Tuning", "Verdict", "Warmth", "WorkOnSaddle", "bar_kind", "bar_kinds", "bar_mass_kg",
+    "bar_out", "bar_response", "between_centres", "bore_form", "build_beam", "cautions", "choose_bar", "clean_text",
+    "close_round", "closing_allowance_mm", "cut_time", "cutter_advance", "cutting_force", "eased_speed_m_min",
     "elastic_passes", "equal_passes", "error_sentence", "feet_min", "finish", "first_cut_depths", "fit", "fit_of",
-    "fit_with_part",
-    "four_jaw_flats", "head_dial", "head_range", "judge_at_most", "length_words", "limits_to_suit",
+    "fit_with_part", "four_jaw_flats", "head_dial", "head_range", "judge_at_most", "length_words", "limits_to_suit",
     "line_bar_layout", "line_of_bores", "line_response", "material", "materials", "measurement", "method", "methods",
-    "middle_stiffness_n_mm", "nearest_common", "next_cut", "note", "one_more_bearing_mm", "over_bar", "overhang",
-    "pass_plan", "passes_left", "passes_until_round", "pilot_guidance", "power_check", "radius_diameter_slip",
-    "reach_needed", "read_indicator", "read_length", "read_limits", "read_surface_speed", "reading_after_move_mm",
-    "response_at",
-    "second_moment_mm4", "segments_out", "sentence", "speeds_in_pockets", "spindle_speed", "stability",
-    "surface_speed_m_min",    "sweep", "taper_correction", "thermal_size", "tuning", "unit_slip", "verdict",
+    "middle_stiffness_n_mm", "nearest_common", "next_cut", "next_oversizes", "note", "one_more_bearing_mm",
+    "over_bar", "overhang", "pass_plan", "passes_left", "passes_until_round", "pilot_guidance", "power_check",
+    "radius_diameter_slip", "reach_needed", "read_indicator", "read_length", "read_limits", "read_surface_speed",
+    "reading_after_move_mm", "response_at", "second_moment_mm4", "segments_out", "sentence", "speeds_in_pockets",
+    "spindle_speed", "stability", "surface_speed_m_min", "sweep", "taper_correction", "thermal_size", "tuning",
+    "unit_slip", "verdict",
 ]  # fmt: skip

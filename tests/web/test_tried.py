@@ -13,13 +13,13 @@ from gyrometra.crib.records import bar_record
 from gyrometra.crib.values import initial_of
 from gyrometra.jobs.models import Bore, Job
 from gyrometra.steps import plates
-from gyrometra.steps.forms import LineBarForm, WorkForm, work_initial
+from gyrometra.steps.forms import CutsForm, LineBarForm, WorkForm, work_initial
 from gyrometra.steps.page import open_page
 from tests.web.said import missing_words
 from tests.web.test_bad_input import plan_of
 from tests.web.test_check import log as log_size
 from tests.web.test_check import sign
-from tests.web.test_passes import cut, cuts, log, size
+from tests.web.test_passes import ALL_GUARDS, cut, cuts, log, size
 
 MM, INCH = Units(), Units("in")
 
@@ -228,3 +228,77 @@ def test_e5_a_table_typed_the_wrong_way_round_is_refused(dagny: Client) -> None:
     fields = {name: "" if value is None else value for name, value in shown.items()}
     text = dagny.post(f"/crib/bar/{bar.pk}/", {**fields, "tuned": "2.5 300"}).content.decode()
     assert "The overhang comes first" in text
+
+
+def test_d6_the_next_oversizes_are_said(corin: Client) -> None:
+    """72.060 measured of a target of 72.015: 72.265 takes 0.205 off, the edge needs 0.05 on radius."""
+    for z, angle in ((20, 0), (70, 0), (120, 0), (20, 90), (70, 90), (120, 90)):
+        log_size(corin, 72.06, z, angle)
+    text = corin.get("/jobs/Q-214/check/").content.decode()
+    assert "Next oversize" in text
+    assert "Ø72.265, Ø72.515, Ø72.765; the first takes 0.205 off, on diameter." in text
+
+
+def test_d6_a_given_up_job_is_closed_with_its_reason_and_taken_up_again(corin: Client) -> None:
+    def post(kind: str, **fields: str) -> str:
+        version = str(Job.objects.get(number="Q-214").version)
+        return corin.post(f"/jobs/Q-214/{kind}/", {"version": version, **fields}, follow=True).content.decode()
+
+    assert "Why is it given up?" in post("close", reason="  ")
+    assert ": bored over, the casting is scrap</p>" in post("close", reason="bored over, the casting is scrap")
+    refused = log(corin, "Q-214", "cut", number=4)
+    assert "Closed: bored over, the casting is scrap. Reopen it on Work" in refused
+    assert (
+        "Reopen it on Work"
+        in corin.post(
+            "/jobs/Q-214/save/cuts/", {**plan_of("Q-214", CutsForm), "max_rpm": "200"}, follow=True
+        ).content.decode()
+    )
+    assert "Q-214" not in corin.get("/?q=open").content.decode().split('id="strips"')[1]
+    assert "Q-214" in corin.get("/?q=closed").content.decode().split('id="strips"')[1]
+    assert corin.get("/jobs/Q-214/bore/").status_code == 200
+    assert "Close this job without signing" in post("reopen")
+    assert "closed none to bored over, the casting is scrap" in corin.get("/jobs/Q-214/work/").content.decode()
+    assert "Not saved" not in log(corin, "Q-214", "set", number=4, guard=ALL_GUARDS)
+
+
+def test_d6_a_signed_job_is_not_closed(corin: Client) -> None:
+    version = Job.objects.get(number="Q-198").version
+    text = corin.post("/jobs/Q-198/close/", {"version": version, "reason": "x"}).content.decode()
+    assert "Signed off by" in text
+    assert Job.objects.get(number="Q-198").closed_reason == ""
+
+
+def test_e6_a_bar_held_at_both_ends_must_fit_and_reach(corin: Client) -> None:
+    def words(key: str) -> str:
+        return next(row.words for row in plates.ways(open_page("Q-221", MM)) if row.key == key)
+
+    assert "1 of 3 bars fit and reach" in words("line")
+    Bar.objects.filter(method="line").update(length_mm=900)
+    assert words("line") == "no bar for it fits and reaches"
+
+
+def test_e7_a_thick_part_that_stays_outside_refuses_no_bar(corin: Client) -> None:
+    """Ø28 for 160 from the tip, thick behind it: the bore of Q-219 is 110 long, so the thick part stays outside."""
+    Bar.objects.filter(name="Bar 8, necked").update(steps_mm=[[160, 28]], diameter_mm=90, length_mm=460)
+    row = next(r for r in plates.bar_list(open_page("Q-219", MM)).rows if "necked" in r.words)
+    assert row.state != "out", row.reason
+
+
+def test_e9_a_speed_waits_for_the_cap_of_what_swings_unbalanced(corin: Client) -> None:
+    Machine.objects.filter(name="Lathe 2").update(unbalanced_max_rpm=None)
+    cuts(corin, "Q-219", max_rpm="")
+    page = open_page("Q-219", MM)
+    assert (page.speeds.rough.value, page.speeds.rough.missing) == (None, "cap")
+    assert "max rpm: how fast may it turn unbalanced?" in plates.cuts(page)[0].reason
+    assert page.job.stations["next"]["code"] == "give_cap"
+    cuts(corin, "Q-219", max_rpm="300")
+    assert open_page("Q-219", MM).speeds.rough.value is not None
+
+
+def test_e10_packing_is_told_forward_and_not_for_chuck_work(corin: Client) -> None:
+    Machine.objects.update(axis_height_mm=320)
+    assert plates.packing_words(open_page("Q-214", MM)) == "", "a four-jaw holds it"
+    corin.post("/jobs/Q-207/save/bar/", {**plan_of("Q-207", LineBarForm), "foot_mm": "262.5"})
+    words = plates.packing_words(open_page("Q-207", MM))
+    assert words.endswith("put 57.500 under the work; with Roller-hub plate 40 under it 17.500 more is needed.")

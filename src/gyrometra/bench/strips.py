@@ -78,7 +78,7 @@ def bench_page(search: str, page: int, units: Units) -> Bench:
 def _strip(job: Job, units: Units) -> Strip:
     states = {station["step"]: station["state"] for station in job.stations["steps"]}
     following = next_words(job.stations["next"], units)
-    signed = hasattr(job, "signoff")
+    signed = hasattr(job, "signoff") or bool(job.closed_reason)
     stops: list[dict[str, str | int]] = [
         {
             "number": place + 1,

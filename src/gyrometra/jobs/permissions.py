@@ -3,19 +3,24 @@
 from __future__ import annotations
 
 from django.db import connection
+from django.utils.timezone import localtime
 
 from gyrometra.accounts.models import User
 from gyrometra.jobs.models import Job, SignOff
 
 
 class JobClosed(Exception):
-    """The job is signed off: nothing about it changes any more."""
+    """The job is signed off, or was given up: nothing about it changes any more."""
 
-    def __init__(self, signoff: SignOff) -> None:
-        self.signoff = signoff
-        super().__init__(
-            f"Signed off by {signoff.by.username} on {signoff.at:%d %b %Y %H:%M}: nothing here can be changed."
-        )
+
+def _signed(signoff: SignOff) -> JobClosed:
+    return JobClosed(
+        f"Signed off by {signoff.by.username} on {localtime(signoff.at):%d %b %Y %H:%M}: nothing here can be changed."
+    )
+
+
+def _given_up(job: Job) -> JobClosed:
+    return JobClosed(f"Closed: {job.closed_reason}. Reopen it on Work before anything here is changed.")
 
 
 class ChangedMeanwhile(Exception):
@@ -31,10 +36,12 @@ class ChangedMeanwhile(Exception):
 
 
 def require_open(job: Job) -> None:
-    """Refuse a change to a signed job."""
+    """Refuse a change to a job that is signed, or closed."""
     signoff = SignOff.objects.select_related("by").filter(job=job).first()
     if signoff is not None:
-        raise JobClosed(signoff)
+        raise _signed(signoff)
+    if job.closed_reason:
+        raise _given_up(job)
 
 
 def can_sign_verdict(user: User) -> bool:
@@ -44,8 +51,7 @@ def can_sign_verdict(user: User) -> bool:
 
 def lock_open(job: Job) -> None:
     """Hold the job until the transaction ends, and refuse a signed one."""
-    Job.objects.select_for_update(of=("self",)).get(pk=job.pk)
-    require_open(job)
+    require_open(Job.objects.select_for_update(of=("self",)).get(pk=job.pk))
 
 
 def require_held(job: Job) -> None:
@@ -54,8 +60,10 @@ def require_held(job: Job) -> None:
         raise RuntimeError(f"{job.number} is not held.")
 
 
-def require_not_signed(job: Job) -> None:
-    """Refuse a change to a signed job that was read whole: its signature was read with it."""
+def require_still_open(job: Job) -> None:
+    """Refuse a change to a job that is signed or closed and was read whole: its signature was read with it."""
     signoff = getattr(job, "signoff", None)
     if signoff is not None:
-        raise JobClosed(signoff)
+        raise _signed(signoff)
+    if job.closed_reason:
+        raise _given_up(job)

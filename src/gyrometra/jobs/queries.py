@@ -11,11 +11,13 @@ from django.db.models.functions import JSONObject
 
 from gyrometra.crib.models import Bar, CribItem, Cutter, Fixture, Gauge, Head, Hole, Machine, MachineSpeed, Material
 
+_OPEN = models.Q(signoff__isnull=True, closed_reason="")
 #: Words of the bench's search that name a state.
 _STATES = {
-    "open": models.Q(signoff__isnull=True),
+    "open": _OPEN,
     "signed": models.Q(signoff__isnull=False),
-    "settling": models.Q(stations__next__code="settling", signoff__isnull=True),
+    "closed": ~models.Q(closed_reason=""),
+    "settling": models.Q(stations__next__code="settling", signoff__isnull=True, closed_reason=""),
 }
 
 
@@ -53,11 +55,14 @@ class JobQuerySet(models.QuerySet[Any]):
         return jobs
 
     def newest_first(self) -> JobQuerySet:
-        """Unsigned jobs first, then by the newest change."""
-        return self.order_by(models.F("signoff__pk").asc(nulls_first=True), "-changed_at")
+        """Open jobs first, then those that are signed or closed; each by the newest change."""
+        ended = models.Case(
+            models.When(models.Q(signoff__isnull=False) | ~models.Q(closed_reason=""), then=1), default=0
+        )  # fmt: skip
+        return self.order_by(ended, "-changed_at")
 
     def matching(self, text: str) -> JobQuerySet:
-        """Jobs whose number, part, material or machine has every word of the text; `open`, `signed`, `settling` too."""
+        """Jobs whose number, part, material or machine has every word; `open`, `signed`, `closed`, `settling` too."""
         found = self
         for word in text.split():
             state = _STATES.get(word.lower())
@@ -74,7 +79,7 @@ class JobQuerySet(models.QuerySet[Any]):
 
     def resting_after(self, today: date) -> list[tuple[str, str, date]]:
         """Number, part and day of the open jobs whose work rests past today, the nearest day first."""
-        resting = self.filter(signoff__isnull=True, setup__plan__rest_until__gt=today)
+        resting = self.filter(_OPEN, setup__plan__rest_until__gt=today)
         rows = resting.order_by("setup__plan__rest_until", "number")
         return list(rows.values_list("number", "part", "setup__plan__rest_until"))
 
@@ -96,7 +101,7 @@ class JobQuerySet(models.QuerySet[Any]):
 
     def still_open(self) -> JobQuerySet:
         """Unsigned jobs, newest change first."""
-        return self.filter(signoff__isnull=True).only("pk", "number", "part").order_by("-changed_at")
+        return self.filter(_OPEN).only("pk", "number", "part").order_by("-changed_at")
 
     def open_using(self, item: CribItem) -> JobQuerySet:
         """Unsigned jobs on this machine, or planned with this bar or cutter, or measured with this gauge."""
@@ -108,4 +113,4 @@ class JobQuerySet(models.QuerySet[Any]):
             Gauge: models.Q(setup__sizes__gauge=item.pk),
             Material: models.Q(material=item.pk),
         }
-        return self.filter(used.get(type(item), models.Q(pk=None)), signoff__isnull=True).distinct()
+        return self.filter(used.get(type(item), models.Q(pk=None)), _OPEN).distinct()

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import asdict, dataclass
-from datetime import date
+from datetime import date, datetime
 from decimal import Decimal
 from typing import Any
 from uuid import UUID
 
 from django.db import transaction
+from django.utils import timezone
 
 from gyrocore import Limits
 from gyrometra.accounts.models import User
@@ -21,8 +22,8 @@ from gyrometra.jobs.permissions import (
     ChangedMeanwhile,
     lock_open,
     require_held,
-    require_not_signed,
     require_open,
+    require_still_open,
 )
 from gyroplan.plan import plan_defaults
 
@@ -164,7 +165,7 @@ def change_plan(
     from the plan, before it is stored with its new version.
     """
     require_held(job)
-    require_not_signed(job)
+    require_still_open(job)
     if job.version != version:
         raise ChangedMeanwhile(job)
     plan = job.setup.plan
@@ -202,6 +203,28 @@ def drop_answer(*, user: User, job: Job, kept: KeptAnswer, client_id: UUID) -> N
         job=job, line=kept.line, title=kept.title, typed=kept.typed, answer=kept.answer, by=user,
         client_id=client_id, supersedes=kept, withdrawn=True,
     )  # fmt: skip
+
+
+@transaction.atomic
+def close_job(*, user: User, job: Job, version: int, reason: str) -> None:
+    """Give a job up, with the reason; nothing of it is lost, and it can be reopened."""
+    locked = lock_job(job=job, version=version)
+    _close(locked, user, reason.strip(), timezone.now())
+
+
+@transaction.atomic
+def reopen_job(*, user: User, job: Job, version: int) -> None:
+    """Take a job up again that was closed; a signed one stays signed."""
+    locked: Job = Job.objects.select_for_update(of=("self",)).select_related("changed_by").get(pk=job.pk)
+    if locked.version != version:
+        raise ChangedMeanwhile(locked)
+    _close(locked, user, "", None)
+
+
+def _close(job: Job, user: User, reason: str, at: datetime | None) -> None:
+    history.record(job=job, user=user, of="", before={"closed": job.closed_reason}, after={"closed": reason})
+    job.closed_reason, job.closed_by, job.closed_at = reason, user if reason else None, at
+    _stamp(job, user)
 
 
 def lock_job(*, job: Job, version: int) -> Job:

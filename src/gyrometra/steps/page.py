@@ -207,6 +207,11 @@ class JobPage:
         """Whether the lead has signed the verdict."""
         return bool(self.record.signed_by)
 
+    @property
+    def is_locked(self) -> bool:
+        """Whether nothing of it is to be changed: signed, or given up."""
+        return self.is_signed or bool(self.record.closed_reason)
+
     def cautions(self, step: str) -> tuple[Caution, ...]:
         """What to look out for at this step."""
         return cautions(method=self.record.setup.method, step=step, material_key=self.job.material.family)

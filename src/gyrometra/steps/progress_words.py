@@ -71,6 +71,7 @@ _NEXTS = {
     "way_over": ("Over: see the ways forward", "", ""),
     "way_incomplete": ("Finish measuring", "", ""),
     "signed": ("Signed by {who}", "", ""),
+    "closed": ("Closed: {reason}", "", ""),
 }
 
 

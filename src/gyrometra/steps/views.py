@@ -155,6 +155,32 @@ def remove_bore(request: HttpRequest, number: str) -> HttpResponse:
 
 
 @require_POST
+def close_job(request: HttpRequest, number: str) -> HttpResponse:
+    """Give the job up, with the reason."""
+    page, reason = page_for(request, number), request.POST.get("reason", "").strip()[:200]
+    if not reason:
+        return _work(request, page, {"close_error": "Why is it given up? The reason is kept with your name."})
+    try:
+        jobs.close_job(user=member(request), job=page.job, version=_version(request), reason=reason)
+    except JobClosed as refused:
+        return _work(request, page, {"refused": str(refused)})
+    except ChangedMeanwhile as refused:
+        return _work(request, page, {"close_error": str(refused), "close_reason": reason})
+    return saved(request, number, "work")
+
+
+@require_POST
+def reopen_job(request: HttpRequest, number: str) -> HttpResponse:
+    """Take a closed job up again."""
+    page = page_for(request, number)
+    try:
+        jobs.reopen_job(user=member(request), job=page.job, version=_version(request))
+    except ChangedMeanwhile as refused:
+        return _work(request, page, {"refused": str(refused)})
+    return saved(request, number, "work")
+
+
+@require_POST
 def save_work(request: HttpRequest, number: str) -> HttpResponse:
     """Change what is to be bored."""
     page = page_for(request, number)
@@ -196,6 +222,7 @@ def _bar(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResp
         "holes": plates.hole_rows(page),
         "table": plates.line_table(page),
         "opening": plates.opening_line(page),
+        "packing": plates.packing_words(page),
         "tuning": plates.tuning_line(page),
         "bands": scenes.bar_scenes(page),
         "bar_list": plates.bar_list(page),

@@ -252,6 +252,8 @@ def _next(here: _Here, found: tuple[Station, ...]) -> Next:
     """What to do now, with its number; of several bores, at the first that is not done there."""
     if here.record.signed_by:
         return Next("check", "signed", {"who": here.record.signed_by})
+    if here.record.closed_reason:
+        return Next("work", "closed", {"reason": here.record.closed_reason})
     step = next((s.step for s in found if s.state != DONE), "check")
     if not here.setup.is_several:
         return _NEXT[step](here)

@@ -107,6 +107,8 @@ class PlanRecord:
     tail_mm: float = 20.0
     work_length_mm: float | None = None
     bearings_mm: tuple[float, ...] = ()
+    #: How high the work's own axis lies over its foot, where it stands on a table or a saddle.
+    foot_mm: float | None = None
     overrun_mm: float = 5.0
     clear_mm: float = 20.0
     chip_clearance_mm: float = 5.0
@@ -207,6 +209,8 @@ class JobRecord:
     #: The verdict that the lead has signed, and who; empty before.
     signed_word: str = ""
     signed_by: str = ""
+    #: Why it was given up; empty while it is not.
+    closed_reason: str = ""
 
     @property
     def pieces(self) -> range:

@@ -23,6 +23,12 @@ class Job(models.Model):
     made_at = models.DateTimeField(auto_now_add=True)
     changed_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     changed_at = models.DateTimeField(auto_now=True)
+    #: Why it was given up, by whom and when; empty while it is open.
+    closed_reason = models.CharField(max_length=200, blank=True)
+    closed_by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, null=True, blank=True, on_delete=models.PROTECT, related_name="+"
+    )
+    closed_at = models.DateTimeField(null=True, blank=True)
     #: Where the six steps stand, worked out by `steps.progress` after every change.
     stations = models.JSONField(default=dict, blank=True)
     #: What each piece that is begun came to, worked out with them: a batch is judged without reading every log.

@@ -33,6 +33,8 @@ class Plan(models.Model):
     driver_mm = mm(default=40)
     tail_mm = mm(default=20)
     work_length_mm = mm(null=True, blank=True)
+    #: How high the work's own axis lies over its foot: the packing follows from it.
+    foot_mm = mm(null=True, blank=True)
     #: Places of the bearings along the axis, from the open face of the first bore [mm].
     bearings_mm = models.JSONField(default=list, blank=True)
     overrun_mm = mm(default=5)

@@ -195,11 +195,14 @@ class LineBarForm(PlanForm):
     budget_mm = LengthField(label="Allowed deflection, on radius", required=False)
     chip_clearance_mm = LengthField(label="Chip clearance per side", positive=False, least=0)
     overrun_mm = LengthField(label="Past the far end", positive=False, least=0)
+    foot_mm = LengthField(label="Bore axis over the foot of the work", required=False, help_text="for the packing")
     bar = ChoiceOfRow(Bar.objects.filter(retired=False), label="Bar", required=False)
     cutter = ChoiceOfRow(Cutter.objects.filter(retired=False), label="Cutter", required=False)
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
+        if self.at.machine.axis_height_mm is None:
+            del self.fields["foot_mm"]
         self.fields["budget_mm"].widget.attrs["placeholder"] = self.units.fine(self.at.budget_mm)
 
     def initial_for(self) -> dict[str, Any]:
@@ -261,6 +264,7 @@ class CentresBarForm(PlanForm):
     bar = ChoiceOfRow(Bar.objects.filter(retired=False), label="Bar", required=False)
     cutter = ChoiceOfRow(Cutter.objects.filter(retired=False), label="Cutter", required=False)
     work_length_mm = LengthField(label="Length of the work", required=False, help_text="empty: as far as its bores go")
+    foot_mm = LengthField(label="Bore axis over the foot of the work", required=False, help_text="for the packing")
     driver_mm = LengthField(label="Driver takes", positive=False, least=0)
     tail_mm = LengthField(label="Tail centre takes", positive=False, least=0)
     overrun_mm = LengthField(label="Clear past both ends", positive=False, least=0)
@@ -269,6 +273,8 @@ class CentresBarForm(PlanForm):
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
+        if self.at.machine.axis_height_mm is None:
+            del self.fields["foot_mm"]
         self.fields["budget_mm"].widget.attrs["placeholder"] = self.units.fine(self.at.budget_mm)
 
     def clean(self) -> dict[str, Any]:

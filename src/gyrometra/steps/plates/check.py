@@ -8,7 +8,7 @@ from typing import Any
 
 from django.utils.timezone import localtime
 
-from gyrocore import sentence
+from gyrocore import OVERSIZE_STEP_IN_MM, OVERSIZE_STEP_MM, next_oversizes, sentence
 from gyrometra.bridge.units import Units
 from gyrometra.jobs.history import change_words, limits_changed
 from gyrometra.steps import progress_words
@@ -345,12 +345,28 @@ def _reason_left(page: JobPage) -> Reason:
     return f"The smallest place is {units.planned(smallest.value_mm)}.", ways, units.planned(left), "Metal left, on Ø"
 
 
+def _oversizes(page: JobPage) -> list[tuple[str, str, bool]]:
+    """The next sizes that the edge can still cut all round."""
+    found, units = page.judged.extremes, page.units
+    if found is None:
+        return []
+    step = OVERSIZE_STEP_MM if units.unit == "mm" else OVERSIZE_STEP_IN_MM
+    sizes = next_oversizes(
+        target_mm=page.bore.aim_mm, largest_mm=found[1].value_mm, least_depth_mm=page.passes.rules.min_depth_mm,
+        step_mm=step,
+    )  # fmt: skip
+    targets = ", ".join(f"Ø{units.planned(one.target_mm)}" for one in sizes)
+    words = f"{targets}; the first takes {units.planned(sizes[0].stock_mm)} off, on diameter. Is the part made so?"
+    return [("Next oversize", words, True)]
+
+
 def _reason_over(page: JobPage) -> Reason:
     units = page.units
     over_lines = [_LIMIT_NAMES[line.name] for line in page.judged.limits if line.found and line.found.verdict == "over"]
     ways = [
         ("Measure again", "set the gauge first; a slip is cheaper than a casting", True),
         ("Fit the mating part to it", "Work, to fit a mating part: its size follows", True),
+        *_oversizes(page),
         ("Ring or bush", "bore out and fit one, where the wall allows", True),
         ("Accept by concession", "a lead signs, with a reason", True),
         ("Cut or hone", "no: both make it larger", False),

@@ -7,11 +7,13 @@ from dataclasses import dataclass
 
 from django.utils.timezone import localtime
 
+from gyrometra.bridge.units import Units
 from gyrometra.steps import progress_words
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.bar import bar
 from gyrometra.steps.plates.base import Plate
 from gyrometra.steps.plates.cuts import BREAKS, cuts
+from gyroplan.assess import Packing, packing_of
 from gyroplan.record import BoreRecord
 
 
@@ -21,6 +23,10 @@ def sheet_plates(page: JobPage) -> list[Plate]:
     for plate in [*bar(page), *cuts(page)]:
         seen.setdefault(f"{plate.number} {plate.unit}" if plate.number else plate.label, plate)
     return list(seen.values())
+
+
+#: Less than this is no shim.
+_SHIM_MM = 5e-4
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -106,21 +112,30 @@ def signed_words(page: JobPage) -> str:
 
 
 def packing_words(page: JobPage) -> str:
-    """What lies under the work, and how high its own axis must then lie over its foot."""
-    units, height = page.units, page.at.machine.axis_height_mm
-    if height is None:
+    """What lies under the work, and what must: its own axis is to lie at the spindle's."""
+    units, found = page.units, packing_of(page.at)
+    if found is None:
         return ""
-    under = [(one.name, one.height_mm) for one in page.record.setup.fixtures if one.height_mm is not None]
-    if not under:
+    axis = units.plain(found.axis_mm)
+    names = " and ".join(f"{one.name} {units.plain(one.height_mm or 0)}" for one in found.under)
+    if found.foot_mm <= 0:
+        return f"{names} stand higher than the axis, {axis} over the table: the work cannot lie on them."
+    words = f"The axis lies {axis} over table or saddle"
+    if found.needed_mm is None:
+        return f"{words}; {names} under the work: its own axis must lie {units.plain(found.foot_mm)} over its foot."
+    if found.needed_mm < 0:
+        return f"{words}: the work stands {units.plain(-found.needed_mm)} too high without any packing."
+    return f"{words}: put {units.planned(found.needed_mm)} under the work{_lacking_words(found, names, units)}."
+
+
+def _lacking_words(found: Packing, names: str, units: Units) -> str:
+    """What is still to be put under the work beside what lies there."""
+    lacking = found.lacking_mm or 0.0
+    if not found.under:
         return ""
-    names = " and ".join(f"{name} {units.plain(high)}" for name, high in under)
-    left = height - sum(high for _, high in under)
-    if left <= 0:
-        return f"{names} stand higher than the axis, {units.plain(height)} over the table: the work cannot lie on them."
-    return (
-        f"The axis lies {units.plain(height)} over table or saddle; {names} under the work: its own axis must lie "
-        f"{units.plain(left)} over its foot."
-    )
+    if abs(lacking) < _SHIM_MM:
+        return f"; {names} is just that"
+    return f"; with {names} under it {units.planned(abs(lacking))} {'too much' if lacking < 0 else 'more is needed'}"
 
 
 def sheet_facts(page: JobPage) -> list[tuple[str, str]]:
