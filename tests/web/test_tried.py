@@ -11,10 +11,11 @@ from gyrometra.crib.forms.tools import BarForm
 from gyrometra.crib.models import Bar, Indicator, Machine
 from gyrometra.crib.records import bar_record
 from gyrometra.crib.values import initial_of
-from gyrometra.jobs.models import Bore, Job
+from gyrometra.jobs.models import Bore, Job, Plan
 from gyrometra.steps import plates
-from gyrometra.steps.forms import CutsForm, LineBarForm, WorkForm, work_initial
+from gyrometra.steps.forms import CutsForm, LineBarForm, PilotBarForm, WorkForm, work_initial
 from gyrometra.steps.page import open_page
+from gyroplan.assess import minutes_of
 from tests.web.said import missing_words
 from tests.web.test_bad_input import plan_of
 from tests.web.test_check import log as log_size
@@ -302,3 +303,51 @@ def test_e10_packing_is_told_forward_and_not_for_chuck_work(corin: Client) -> No
     corin.post("/jobs/Q-207/save/bar/", {**plan_of("Q-207", LineBarForm), "foot_mm": "262.5"})
     words = plates.packing_words(open_page("Q-207", MM))
     assert words.endswith("put 57.500 under the work; with Roller-hub plate 40 under it 17.500 more is needed.")
+
+
+def test_e5_two_bits_at_once_take_both_their_power_and_one_time(corin: Client) -> None:
+    Machine.objects.update(power_kw=3)
+    alone = [open_page("Q-221", MM, place) for place in (1, 2, 3)]
+    before = minutes_of(alone[0].assessment, 1)
+    Bar.objects.filter(name="Line bar 1").update(bits_apart_mm=620)
+    both = [open_page("Q-221", MM, place) for place in (1, 2, 3)]
+    for one, two, factor in zip(alone, both, (2, 2, 1), strict=True):
+        assert one.speeds.power.value is not None
+        assert two.speeds.power.value is not None
+        assert two.speeds.power.value.power_w == pytest.approx(factor * one.speeds.power.value.power_w)
+    times = [page.speeds.minutes or 0 for page in both]
+    assert before == pytest.approx(sum(times))
+    assert minutes_of(both[0].assessment, 1) == pytest.approx(max(times[0], times[1]) + times[2])
+
+
+def test_f3_another_methods_bar_is_named_as_missing(corin: Client) -> None:
+    Plan.objects.filter(setup__job__number="Q-221").update(bar=Bar.objects.get(name="Bar 7"))
+    assert plates.bar(open_page("Q-221", MM))[0].reason == "the line bar"
+
+
+def test_f4_a_finished_bore_guides_the_pilot_bar(corin: Client) -> None:
+    """H1 is bored to its size; then a guide may stand inside it, and not inside H2, which is still to be cut."""
+    fields = {**work_initial(open_page("Q-221", MM).bore_row, MM), "method": "pilot"}
+    fields["version"] = str(Job.objects.get(number="Q-221").version)
+    corin.post("/jobs/Q-221/save/work/", fields)
+
+    def save(places: str) -> str:
+        values = {**plan_of("Q-221", PilotBarForm), "guide_play_mm": "0.02", "bearings_mm": places}
+        return corin.post("/jobs/Q-221/save/bar/", values, follow=True).content.decode()
+
+    assert "cannot be cut there" in save("40; 1280")
+    first = open_page("Q-221", MM, 1)
+    for number in [one.number for one in first.passes.left]:
+        state = open_page("Q-221", MM, 1).passes.state
+        if state is None or state.phase == "done":
+            break
+        cut(corin, "Q-221", number)
+        size(corin, "Q-221", f"{open_page('Q-221', MM, 1).passes.known_mm:.3f}")
+    state = open_page("Q-221", MM, 1).passes.state
+    assert state is not None
+    assert state.phase == "done"
+    assert "finished, guides the bar" in save("40; 1280")
+    line = open_page("Q-221", MM).bar.line.value
+    assert line is not None
+    assert line.guides == ("H1",)
+    assert "cannot be cut there" in save("40; 660; 1280")

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from scipy.optimize import brentq
 
-from gyrocore.checks import TOLERANCE, require_positive
+from gyrocore.checks import TOLERANCE, require_positive, require_whole
 from gyrocore.errors import InvalidInput
 from gyrocore.formulas.cutting_force import Cut, cutting_force
 from gyrocore.notes import Note, note
@@ -33,13 +33,14 @@ class PowerCheck:
     notes: tuple[Note, ...] = ()
 
 
-def power_check(*, cut: Cut, drive: Drive) -> PowerCheck:
+def power_check(*, cut: Cut, drive: Drive, bits: int = 1) -> PowerCheck:
     """Hold a cut's power and torque against the machine's.
 
     Parameters
     ----------
     cut : with its surface speed [m/min] and its diameter [mm]
     drive : power at the spindle [W], torque [N m], each over 0
+    bits : that cut at once, each the same, 1 or more
 
     Returns
     -------
@@ -52,7 +53,7 @@ def power_check(*, cut: Cut, drive: Drive) -> PowerCheck:
 
     Notes
     -----
-    P = Fc v / 60 and M = Fc D / 2000 with Fc by Kienzle. Power is taken at the spindle: losses of the
+    P = n Fc v / 60 and M = n Fc D / 2000 for n bits, with Fc by Kienzle. Power is taken at the spindle: losses of the
     gearing are left out, which flatters, and so is a worn edge. The deepest cut is found where the
     nearer of the two is used up, at this feed and speed; Fc grows with depth, so there is one.
 
@@ -70,17 +71,20 @@ def power_check(*, cut: Cut, drive: Drive) -> PowerCheck:
     require_positive(power_w=drive.power_w, torque_nm=drive.torque_nm)
     if cut.surface_speed_m_min is None or cut.diameter_mm is None:
         raise InvalidInput("surface_speed_m_min" if cut.surface_speed_m_min is None else "diameter_mm", "missing")
-    used, governs = _used(cut, drive)
+    require_whole(1, bits=bits)
+    # each bit has its share of the drive
+    share = Drive(power_w=drive.power_w / bits, torque_nm=None if drive.torque_nm is None else drive.torque_nm / bits)
+    used, governs = _used(cut, share)
     force = cutting_force(cut)
     holds = used <= 1 + TOLERANCE
     code = "drive_holds" if holds else "drive_too_weak"
     return PowerCheck(
-        power_w=force.power_w or 0.0,
-        torque_nm=force.torque_nm or 0.0,
+        power_w=bits * (force.power_w or 0.0),
+        torque_nm=bits * (force.torque_nm or 0.0),
         share=used,
         governs=governs,
         holds=holds,
-        deepest_mm=_deepest(cut, drive),
+        deepest_mm=_deepest(cut, share),
         notes=(note(code, governs=governs, percent=round(100 * used, 1)), note("power_at_spindle")),
     )
 

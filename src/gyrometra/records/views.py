@@ -15,7 +15,7 @@ from gyrometra.pages.context import shop
 from gyrometra.records.pdf import NoPdf, to_pdf
 from gyrometra.steps import plates, scenes
 from gyrometra.steps.page import JobPage, open_page
-from gyroplan.assess import STEPS
+from gyroplan.assess import STEPS, minutes_of
 
 
 def _page(request: HttpRequest, number: str) -> JobPage:
@@ -37,14 +37,14 @@ def _context(page: JobPage) -> dict[str, Any]:
         }
         for one in page.each
     ]
-    times = [one.speeds.minutes for one in page.each]
+    minutes = minutes_of(page.assessment, page.piece)
     return {
         "page": page,
         "job": page.job,
         "bores": bores,
         "job_bores": page.bores,
         "many": len(bores) > 1,
-        "minutes": f"{sum(t for t in times if t):.1f}" if all(times) else "",
+        "minutes": f"{minutes:.1f}" if minutes else "",
         "plates": plates.sheet_plates(page),
         "title": plates.title_block(page),
         "signed": plates.signed_words(page),

@@ -16,8 +16,9 @@ from gyroplan.assess.centres import Centres, layout_of, response_at
 from gyroplan.assess.check import Checked, Gap, LimitFound, check_of, worst_word
 from gyroplan.assess.figure import Figure
 from gyroplan.assess.heads import HoleFit, Holes
-from gyroplan.assess.lines import Line, bar_in_line, bores_in_line, line_at, pair_of
+from gyroplan.assess.lines import Line, bar_in_line, bores_in_line, line_at
 from gyroplan.assess.packing import Packing, packing_of
+from gyroplan.assess.pairs import pair_of
 from gyroplan.assess.passes import Passes, passes_of, require_passes
 from gyroplan.assess.setting import Setting, set_by
 from gyroplan.assess.speeds import PlannedPass, Speeds, cap_of, machine_speed, speeds_of, wanted_speed
@@ -28,6 +29,7 @@ from gyroplan.assess.together import (
     alike,
     in_line,
     job_word,
+    minutes_of,
     name_of,
     piece_words,
     shown_digest,
@@ -43,8 +45,8 @@ __all__ = [
     "Gap", "HoleFit", "Holes", "LimitFound", "Line", "Next", "Opening", "Packing", "Passes", "PlannedPass",
     "RoundStanding", "Setting", "Speeds", "Standing", "Station", "Steps", "Together", "Truing", "WayFit", "alike",
     "assess", "bar_in_line", "bores_in_line", "broken_at", "cap_of", "check_of", "choice_of", "enters", "in_hand",
-    "in_line", "job_word", "layout_of", "line_at", "machine_speed", "name_of", "packing_of", "pair_of", "passes_of",
-    "piece_words", "pockets_of", "reach_of", "require_passes", "response_at", "rows_of", "set_by", "shown_digest",
-    "signed_verdict", "speeds_of", "steps_of", "summary_of", "sweeps_of", "swept_of", "truing_of", "verdict_of",
-    "wanted_speed", "ways_of", "worst_named", "worst_word",
+    "in_line", "job_word", "layout_of", "line_at", "machine_speed", "minutes_of", "name_of", "packing_of", "pair_of",
+    "passes_of", "piece_words", "pockets_of", "reach_of", "require_passes", "response_at", "rows_of", "set_by",
+    "shown_digest", "signed_verdict", "speeds_of", "steps_of", "summary_of", "sweeps_of", "swept_of", "truing_of",
+    "verdict_of", "wanted_speed", "ways_of", "worst_named", "worst_word",
 ]  # fmt: skip

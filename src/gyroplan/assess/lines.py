@@ -26,13 +26,11 @@ from gyrocore import (
 from gyroplan.assess.at import AtBore
 from gyroplan.assess.figure import Figure
 from gyroplan.assess.heard import heard_of
-from gyroplan.assess.passes import Passes, edge_of
+from gyroplan.assess.pairs import pair_of
+from gyroplan.assess.passes import Passes, edge_of, passes_of
 from gyroplan.plan import BarVerdict, believed_damping, response_verdict
-from gyroplan.record import BarRecord, BoreRecord, SetUpRecord
+from gyroplan.record import BarRecord
 
-#: Two bits cut two bores at once where the bores stand as far apart as the bits, to this (chosen here: what the
-#: overrun takes up) [mm].
-PAIR_WITHIN_MM = 2
 _URGENT = ("stop", "caution", "ok")
 
 
@@ -47,6 +45,8 @@ class Line:
     #: Depth of the heaviest cut, and where chatter begins at the softest place; None while the cut is not known.
     depth_mm: float | None = None
     chatter: Stability | None = None
+    #: Bores that are finished and guide the pilot bar.
+    guides: tuple[str, ...] = ()
     #: Of a pilot bar: how far off its play in the guides lets a bore lie.
     guidance: Guidance | None = None
     #: The bar's verdict at each bore, over all passes, as (bore, verdict).
@@ -107,9 +107,23 @@ def bar_in_line(bar: BarRecord) -> LineBar:
     return LineBar(diameter_mm=bar.diameter_mm, rule_ratio=bar_kind("line-bar").rule_ratio, length_mm=bar.length_mm)
 
 
-def bores_in_line(setup: SetUpRecord) -> tuple[BoreInLine, ...]:
-    """All bores of the set-up."""
-    return tuple(bore.in_line for bore in setup.bores)
+def bores_in_line(at: AtBore, bearings_mm: Sequence[float]) -> tuple[BoreInLine, ...]:
+    """The bores of the set-up that are to be cut: a finished one may guide a pilot bar, with a guide inside it."""
+    guides = guiding_bores(at, bearings_mm)
+    return tuple(bore.in_line for bore in at.setup.bores if bore.name not in guides)
+
+
+def guiding_bores(at: AtBore, bearings_mm: Sequence[float]) -> tuple[str, ...]:
+    """Bores of this set-up that are bored and have a guide of the pilot bar inside them."""
+    if at.setup.method != "pilot":
+        return ()
+    found = []
+    for bore in at.setup.bores:
+        inside = any(bore.start_mm < place < bore.end_mm for place in bearings_mm)
+        state = passes_of(replace(at, bore=bore)).state if inside else None
+        if state is not None and state.phase == "done":
+            found.append(bore.name)
+    return tuple(found)
 
 
 @lru_cache(maxsize=256)
@@ -128,7 +142,7 @@ def _one_more(bar: LineBar, bores: tuple[BoreInLine, ...], bearings_mm: tuple[fl
 
 def response_of(at: AtBore, bar: BarRecord, bearings_mm: Sequence[float]) -> LineResponse:
     """How a bar in these bearings answers at every bore, under one newton; raises InvalidInput."""
-    return _worked_out(bar_in_line(bar), bores_in_line(at.setup), tuple(bearings_mm))[1]
+    return _worked_out(bar_in_line(bar), bores_in_line(at, bearings_mm), tuple(bearings_mm))[1]
 
 
 def line_at(passes: Passes, bearings_mm: Sequence[float]) -> Figure[Line]:
@@ -139,7 +153,7 @@ def line_at(passes: Passes, bearings_mm: Sequence[float]) -> Figure[Line]:
     if len(bearings_mm) < 2:
         return Figure(missing="bearings")
     try:
-        layout, response = _worked_out(bar_in_line(at.bar), bores_in_line(at.setup), tuple(bearings_mm))
+        layout, response = _worked_out(bar_in_line(at.bar), bores_in_line(at, bearings_mm), tuple(bearings_mm))
         guidance = _guidance(at, bearings_mm)
     except InvalidInput as error:
         return Figure(refused=error)
@@ -149,7 +163,8 @@ def line_at(passes: Passes, bearings_mm: Sequence[float]) -> Figure[Line]:
     line = Line(
         bearings_mm=tuple(sorted(bearings_mm)), layout=layout, response=replace(response, rows=rows),
         coaxiality_mm=at.setup.coaxiality_mm, depth_mm=passes.heaviest.depth_mm if passes.heaviest else None,
-        chatter=_chatter(passes, response), guidance=guidance, verdicts=_verdicts(passes, at.bar, response),
+        chatter=_chatter(passes, response), guides=guiding_bores(at, bearings_mm), guidance=guidance,
+        verdicts=_verdicts(passes, at.bar, response),
     )  # fmt: skip
     return Figure(line)
 
@@ -201,24 +216,7 @@ def _guidance(at: AtBore, guides_mm: Sequence[float]) -> Guidance | None:
     play = at.plan.guide_play_mm
     if at.setup.method != "pilot" or play is None:
         return None
-    return pilot_guidance(guides_mm=guides_mm, play_mm=play, bores=bores_in_line(at.setup))
-
-
-def pair_of(at: AtBore) -> tuple[str, str] | None:
-    """Two bores that the two bits of the picked bar cut at once: as far apart as the bits, and of one size."""
-    if at.bar is None or at.bar.bits_apart_mm is None:
-        return None
-    bores = at.setup.bores
-    for number, first in enumerate(bores):
-        for second in bores[number + 1 :]:
-            if _are_cut_at_once(first, second, at.bar.bits_apart_mm):
-                return first.name, second.name
-    return None
-
-
-def _are_cut_at_once(first: BoreRecord, second: BoreRecord, bits_apart_mm: float) -> bool:
-    apart = abs(abs(second.start_mm - first.start_mm) - bits_apart_mm)
-    return apart <= PAIR_WITHIN_MM and abs(first.aim_mm - second.aim_mm) < 1e-9
+    return pilot_guidance(guides_mm=guides_mm, play_mm=play, bores=bores_in_line(at, guides_mm))
 
 
 def one_more(at: AtBore, bearings_mm: Sequence[float]) -> float | None:
@@ -226,6 +224,6 @@ def one_more(at: AtBore, bearings_mm: Sequence[float]) -> float | None:
     if at.bar is None or len(bearings_mm) < 2:
         return None
     try:
-        return _one_more(bar_in_line(at.bar), bores_in_line(at.setup), tuple(bearings_mm))
+        return _one_more(bar_in_line(at.bar), bores_in_line(at, bearings_mm), tuple(bearings_mm))
     except InvalidInput:
         return None

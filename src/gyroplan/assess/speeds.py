@@ -22,6 +22,7 @@ from gyrocore import (
 )
 from gyroplan.assess.at import AtBore
 from gyroplan.assess.figure import Figure, found_or_refused
+from gyroplan.assess.pairs import pair_of
 from gyroplan.assess.passes import Passes
 from gyroplan.assess.setting import Setting
 from gyroplan.plan.loads import ROUGHING
@@ -182,7 +183,8 @@ def _power(passes: Passes, speed: Speed | None) -> Figure[PowerCheck]:
     if deepest is None or at.cutter is None or speed is None:
         return Figure(missing="cutter")
     cut = replace(at.cut_of(deepest, at.cutter), surface_speed_m_min=speed.surface_speed_at_set_m_min)
-    return found_or_refused(lambda: power_check(cut=cut, drive=drive))
+    bits = 2 if at.bore.name in (pair_of(at) or ()) else 1
+    return found_or_refused(lambda: power_check(cut=cut, drive=drive, bits=bits))
 
 
 def _first_cut(passes: Passes, off_centre_mm: float | None) -> Figure[FirstCut]:

@@ -9,6 +9,7 @@ from typing import Any
 
 from gyrocore import BoreCentre, judge_at_most, line_of_bores
 from gyroplan.assess.check import worst_word
+from gyroplan.assess.pairs import pair_of
 from gyroplan.assess.standing import Assessment
 from gyroplan.record import BoreRecord, BoreSummary, JobRecord, PieceSummary
 
@@ -190,3 +191,15 @@ def _signed_bore(job: Assessment, piece: int, bore: BoreRecord) -> dict[str, Any
         "limits": {name: None if f is None else [f.value_mm, f.expanded_mm, f.verdict] for name, f in named.items()},
         "asked": {line.name: line.allowed_mm for line in check.limits},
     }  # fmt: skip
+
+
+def minutes_of(job: Assessment, piece: int) -> float | None:
+    """All bores of a piece under feed; two that two bits cut at once count once. None while a time is missing."""
+    bores = job.record.setup.bores
+    times = {bore.name: job.boring(piece, bore.place).speeds.minutes for bore in bores}
+    pair = pair_of(job.boring(piece, bores[0].place).passes.at)
+    if pair is not None:
+        both = (times.pop(pair[0]), times.pop(pair[1]))
+        times[pair[0]] = None if None in both else max(time for time in both if time is not None)
+    known = [time for time in times.values() if time is not None]
+    return sum(known) if len(known) == len(times) else None

@@ -89,7 +89,7 @@ def _bearings(at: AtBore, way: Method) -> tuple[float, ...]:
 def _covers(at: AtBore, bar: BarRecord, way: Method) -> bool:
     try:
         layout = line_bar_layout(
-            bar=bar_in_line(bar), bores=bores_in_line(at.setup), bearings_mm=_bearings(at, way)
+            bar=bar_in_line(bar), bores=bores_in_line(at, _bearings(at, way)), bearings_mm=_bearings(at, way)
         )  # fmt: skip
     except InvalidInput:
         return False

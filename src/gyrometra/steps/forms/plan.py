@@ -241,7 +241,7 @@ class LineBarForm(PlanForm):
         if self.errors or not places or bar is None:
             return values
         try:
-            bores = bores_in_line(self.at.setup)
+            bores = bores_in_line(self.at, places)
             line_bar_layout(bar=bar_in_line(bar_record(bar)), bores=bores, bearings_mm=places)
         except InvalidInput as error:
             self.add_error("bearings_mm", error_sentence(error, self.units.unit, "bearings"))

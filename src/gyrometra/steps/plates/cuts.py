@@ -14,7 +14,7 @@ from gyrometra.steps.page import JobPage
 from gyrometra.steps.plates.base import Because, Plate
 from gyrometra.steps.plates.depth import depth_plate
 from gyrometra.steps.plates.setting import at_words, setting_column, setting_plate, setting_words, stands_words
-from gyroplan.assess import Figure, PlannedPass, pockets_of
+from gyroplan.assess import Figure, PlannedPass, minutes_of, pockets_of
 from gyroplan.loop import AdvanceWay, DialWay
 
 
@@ -210,13 +210,11 @@ def proven_rows(page: JobPage) -> list[ProvenRow]:
 
 def _batch(page: JobPage) -> dict[str, str]:
     """All bores of the piece, and of all pieces, in hours where that reads better; under feed only."""
-    times = [one.speeds.minutes for one in page.each]
-    pieces = page.job.quantity
-    if not all(times) or (len(times) == 1 and pieces == 1):
+    total, pieces, several = minutes_of(page.assessment, page.piece), page.job.quantity, page.is_several
+    if not total or (not several and pieces == 1):
         return {"job_time": "", "batch_time": ""}
-    total = sum(time for time in times if time)
     return {
-        "job_time": _time_words(total) if len(times) > 1 else "",
+        "job_time": _time_words(total) if several else "",
         "batch_time": f"{_time_words(total * pieces)} for {pieces} pieces" if pieces > 1 else "",
     }
 

@@ -57,10 +57,10 @@ def line_table(page: JobPage) -> LineTable | None:
         LineRow(
             name=bore.name,
             span=f"{units.length(bore.start_mm)} to {units.length(bore.end_mm)}",
-            now=_cell(line, place, page),
-            more=_cell(better, place, page) if better else None,
+            now=_cell(line, bore.name, page),
+            more=_cell(better, bore.name, page) if better else None,
         )
-        for place, bore in enumerate(page.bores)
+        for bore in page.bores
     ]
     both = [line, *([better] if better else [])]
     asked = line.coaxiality_mm
@@ -106,8 +106,12 @@ def _pair_words(page: JobPage) -> str:
     )
 
 
-def _cell(line: Line, place: int, page: JobPage) -> LineCell:
-    units, row, found = page.units, line.response.rows[place], line.layout.rows[place]
+def _cell(line: Line, bore: str, page: JobPage) -> LineCell:
+    units = page.units
+    if bore in line.guides:
+        return LineCell(distance="", sag="", spring="", state="in", words="finished, guides the bar")
+    row = next(one for one in line.response.rows if one.bore == bore)
+    found = next(one for one in line.layout.rows if one.bore == bore)
     verdict = line.verdict_at(found.bore)
     state, words = "in", "OK"
     if not line.layout.bearings_ok or not line.long_enough:
