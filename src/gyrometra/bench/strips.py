@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from gyrodraw import Scene
 from gyrometra.bridge.units import Units
 from gyrometra.jobs.models import Job
+from gyrometra.steps import progress
 from gyrometra.steps.progress import NAMES
 from gyrometra.steps.progress_words import next_words
 from gyrometra.steps.scenes import strip_scene
@@ -76,6 +77,8 @@ def bench_page(search: str, page: int, units: Units) -> Bench:
 
 
 def _strip(job: Job, units: Units) -> Strip:
+    if job.stale:
+        progress.refresh(job)
     states = {station["step"]: station["state"] for station in job.stations["steps"]}
     following = next_words(job.stations["next"], units)
     signed = hasattr(job, "signoff") or bool(job.closed_reason)

@@ -27,7 +27,7 @@ def _crib_changed(sender: Any, instance: Any, created: bool, **kwargs: Any) -> N
     from gyrometra.steps import progress  # noqa: PLC0415 - models are not loaded when apps are
 
     if not created:
-        transaction.on_commit(lambda: progress.keep_all_using(instance))
+        transaction.on_commit(lambda: progress.mark_all_using(instance))
 
 
 def _brought_up_to_date(sender: Any, using: str, plan: Any = (), **kwargs: Any) -> None:

@@ -27,7 +27,7 @@ def keep(page: JobPage) -> None:
     """Write the stations, the next action, and what each piece came to on the job."""
     work_out(page)
     Job.objects.filter(pk=page.job.pk).update(
-        stations=page.job.stations, piece_summaries=page.job.piece_summaries
+        stations=page.job.stations, piece_summaries=page.job.piece_summaries, stale=False
     )  # fmt: skip
 
 
@@ -38,6 +38,7 @@ def work_out(page: JobPage) -> None:
         # the piece in hand is another one, whose logs were left out
         job = open_page(page.job.number, page.units, piece=piece).assessment
     found = steps_of(job)
+    page.job.stale = False
     page.job.stations = {
         "made": MADE, "steps": [asdict(station) for station in found.steps], "next": asdict(found.following),
     }  # fmt: skip
@@ -47,7 +48,14 @@ def work_out(page: JobPage) -> None:
     )  # fmt: skip
 
 
-def keep_all_using(item: CribItem) -> None:
-    """Work out again every open job that uses a thing of the crib, after it was changed there."""
-    for job in Job.objects.open_using(item):
-        keep(open_page(job.number, Units(), whole=True))
+def mark_all_using(item: CribItem) -> None:
+    """Every open job that uses a thing of the crib is worked out again when it is next shown; one query."""
+    using = Job.objects.open_using(item).values("pk")
+    Job.objects.filter(pk__in=using).update(stale=True)
+
+
+def refresh(job: Job) -> None:
+    """Work out again what is kept of a job that was marked, on `job` itself too."""
+    page = open_page(job.number, Units(), whole=True)
+    keep(page)
+    job.stations, job.piece_summaries, job.stale = page.job.stations, page.job.piece_summaries, False

@@ -101,7 +101,11 @@ def step(request: HttpRequest, number: str, step: str) -> HttpResponse:
     """One of the six steps."""
     if step not in STEP_VIEWS:
         raise Http404
-    return STEP_VIEWS[step](request, page_for(request, number), {})
+    page = page_for(request, number)
+    if page.job.stale:
+        progress.refresh(page.job)
+        page = page_for(request, number)
+    return STEP_VIEWS[step](request, page, {})
 
 
 #: So many changes are listed on Work, the newest first.

@@ -31,6 +31,8 @@ class Job(models.Model):
     closed_at = models.DateTimeField(null=True, blank=True)
     #: Where the six steps stand, worked out by `steps.progress` after every change.
     stations = models.JSONField(default=dict, blank=True)
+    #: Something of the crib that it uses was changed: its stations are worked out again when they are next shown.
+    stale = models.BooleanField(default=False)
     #: What each piece that is begun came to, worked out with them: a batch is judged without reading every log.
     piece_summaries = models.JSONField(default=list, blank=True)
 
