@@ -68,6 +68,28 @@ GOOD: dict[str, dict[str, Any]] = {
     "bore_form": {"stations": [{"z_mm": 10, "diameters": [{"angle_deg": 0, "diameter_mm": 72.01}]}]},
 }  # fmt: skip
 
+#: The product's own questions, beyond the contract.
+BEYOND: dict[str, dict[str, Any]] = {
+    "reach_needed": {"bore_length_mm": 140, "overrun_mm": 5, "clear_mm": 20},
+    "bar_out": {"segments": [{"length_mm": 165, "diameter_mm": 40}]},
+    "tuning": {"points": [{"overhang_mm": 240, "turns": 2.5}], "overhang_mm": 240, "stands_turns": 2},
+    "speeds_in_pockets": {"stiffness_n_mm": 2500, "damping_ratio": 0.03, "natural_frequency_hz": 60, "depth_mm": 2,
+                          "kc_mpa": 1000, "spindle_speeds_rpm": [450, 900]},
+    "power_check": {"cut": {"kc11_mpa": 1100, "mc": 0.25, "depth_mm": 2, "feed_mm_rev": 0.2, "diameter_mm": 72,
+                            "surface_speed_m_min": 70}, "drive": {"power_w": 3000}, "bits": 2},
+    "first_cut_depths": {"cut_diameter_mm": 69, "found_mm": [68.4, 68.5], "off_centre_mm": 0.02},
+    "passes_left": {"cutting": {"known_diameter_mm": 71.2, "done": ["rough"], "lower_mm": 72}, "aim_diameter_mm": 72.015,
+                    "rules": {"rough_depth_mm": 0.5, "finish_depth_mm": 0.2}},
+    "line_response": {"bar_diameter_mm": 60, "bores": [{"name": "H1", "start_mm": 0, "end_mm": 80, "closed": False}],
+                      "bearings_mm": [-80, 200], "radial_n": 100},
+    "between_centres": {"work": {"length_mm": 260, "bored_from_mm": 20, "bored_to_mm": 180, "overrun_mm": 6},
+                        "bar": {"length_mm": 600, "driver_mm": 45, "tail_mm": 25}},
+    "pilot_guidance": {"guides_mm": [0, 200], "play_mm": 0.02,
+                       "bores": [{"name": "H1", "start_mm": 60, "end_mm": 120}]},
+    "judge_at_most": {"found_mm": 0.01, "allowed_mm": 0.02, "expanded_mm": 0.002, "rule": "guarded"},
+    "next_oversizes": {"target_mm": 72.015, "largest_mm": 72.06, "least_depth_mm": 0.05},
+}  # fmt: skip
+
 
 def command(*arguments: str, text: str = "") -> subprocess.CompletedProcess[str]:
     return subprocess.run([sys.executable, "-m", "gyrocore", *arguments], input=text, capture_output=True,  # noqa: S603
@@ -77,18 +99,20 @@ def command(*arguments: str, text: str = "") -> subprocess.CompletedProcess[str]
 def test_list_names_every_calculation() -> None:
     lines = command("--list").stdout.splitlines()
     names = [line.split()[0] for line in lines]
-    assert names == [*NAMES, "bore_state", "true_state", "check_state"]
-    assert list(CALCULATIONS) == NAMES
+    assert names == [*NAMES, *BEYOND, "bore_state", "true_state", "check_state"]
+    assert list(CALCULATIONS) == [*NAMES, *BEYOND]
 
 
-@pytest.mark.parametrize("name", NAMES)
+@pytest.mark.parametrize("name", [*NAMES, *BEYOND])
 def test_good_input_and_its_schema(name: str) -> None:
-    answer, is_result = run_text(name, json.dumps(GOOD[name]))
+    values = {**GOOD, **BEYOND}[name]
+    answer, is_result = run_text(name, json.dumps(values))
     assert is_result, answer
     described = schema(name)
     assert set(answer) == set(described["output"]["properties"])
-    assert set(GOOD[name]) <= set(described["input"]["properties"])
-    assert all(isinstance(note, str) for note in answer["notes"])
+    assert set(values) <= set(described["input"]["properties"])
+    assert all(isinstance(note, str) for note in answer.get("notes", []))
+    assert name in BEYOND or "notes" in answer
 
 
 @pytest.mark.parametrize("name", NAMES)
@@ -119,6 +143,25 @@ def test_lines_go_on_past_a_bad_one() -> None:
     rows = [json.loads(line) for line in found.stdout.splitlines()]
     assert found.returncode == 0
     assert ["error" in row for row in rows] == [False, True, True, False]
+
+
+def test_inputs_are_the_functions_own_parameters() -> None:
+    """Names, defaults and choices come from the functions: what a function learns, its JSON knows."""
+    line = schema("line_bar_layout")["input"]
+    assert {"bar_diameter_mm", "bar_length_mm", "rule_ratio", "feed", "bores", "bearings_mm"} == set(line["properties"])
+    assert line["properties"]["feed"] == {"default": "bar", "enum": ["bar", "head"], "title": "Feed", "type": "string"}
+    assert "closed" in line["$defs"]["BoreInLine"]["properties"]
+    assert "thickest_mm" in schema("choose_bar")["input"]["$defs"]["BarCandidate"]["properties"]
+    held = {"diameter_mm": 40, "kind": "brass"}
+    answer, _ = run_text("overhang", json.dumps({**GOOD["overhang"], "bar": held}))
+    assert answer["error"]["field"] == "bar.kind"
+    twice, _ = run_text("power_check", json.dumps(BEYOND["power_check"]))
+    once, _ = run_text("power_check", json.dumps({**BEYOND["power_check"], "bits": 1}))
+    assert twice["power_w"] == pytest.approx(2 * once["power_w"])
+    odd, _ = run_text("four_jaw_flats", json.dumps(
+        {"pairs": [{"jaws": [1, "3"], "readings_mm": [0.1, 0.04]}], "acceptance_mm": 0.02}
+    ))  # fmt: skip
+    assert "error" not in odd
 
 
 @settings(max_examples=60, deadline=None)

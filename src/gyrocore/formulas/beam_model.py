@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 from scipy.linalg import LinAlgError, cho_factor, cho_solve, eigh
 
 from gyrocore.checks import TOLERANCE, require_between, require_positive
+from gyrocore.choices import SupportKind
 from gyrocore.errors import InvalidInput
 from gyrocore.formulas.beam import second_moment_mm4
 
@@ -41,7 +42,7 @@ class Support:
     """`clamped` holds place and slope, `bearing` place alone; a stiffness of None is rigid."""
 
     position_mm: float
-    kind: str
+    kind: SupportKind
     rotational_stiffness_nm_rad: float | None = None
     stiffness_n_mm: float | None = None
 

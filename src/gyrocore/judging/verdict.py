@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from gyrocore.checks import TOLERANCE, require_between, require_finite, require_not_negative
+from gyrocore.choices import RuleName
 from gyrocore.errors import InvalidInput
 from gyrocore.notes import Note, note
 
@@ -34,7 +35,7 @@ def verdict(
     lower_mm: float,
     upper_mm: float,
     expanded_mm: float = 0.0,
-    rule: str = "guarded",
+    rule: RuleName = "guarded",
     guard_factor: float = 1.0,
     aim_mm: float | None = None,
 ) -> Verdict:
@@ -97,7 +98,9 @@ def _call(room_low: float, room_high: float, guard: float) -> str:
     return "undecided-low" if room_low <= room_high else "undecided-high"
 
 
-def judge_at_most(*, found_mm: float, allowed_mm: float, expanded_mm: float = 0.0, rule: str = "guarded") -> AtMost:
+def judge_at_most(
+    *, found_mm: float, allowed_mm: float, expanded_mm: float = 0.0, rule: RuleName = "guarded"
+) -> AtMost:
     """Judge a form or run-out that must not exceed a limit.
 
     Parameters

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from gyrocore.checks import TOLERANCE
+from gyrocore.choices import DecimalMark
 from gyrocore.errors import InvalidInput
 from gyrocore.limits.spec import Limits, read_limits
 from gyrocore.notes import Note, note
@@ -20,7 +21,7 @@ class Fit:
     notes: tuple[Note, ...] = ()
 
 
-def fit(*, hole: str, shaft: str, decimal_mark: str | None = None) -> Fit:
+def fit(*, hole: str, shaft: str, decimal_mark: DecimalMark | None = None) -> Fit:
     """Return the clearances of a hole and a shaft written as specs.
 
     Parameters

@@ -12,6 +12,7 @@ from gyrocore.checks import (
     require_positive,
     require_unique,
 )
+from gyrocore.choices import BarKindName
 from gyrocore.errors import InvalidInput
 from gyrocore.formulas.beam import second_moment_mm4, tip_stiffness_n_mm
 from gyrocore.notes import Note, note
@@ -22,7 +23,7 @@ class BarCandidate:
     """A bar in the crib; `reach_mm` is what can stand out."""
 
     name: str
-    kind: str
+    kind: BarKindName
     diameter_mm: float
     shank_mm: float
     reach_mm: float

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from math import trunc
 
 from gyrocore.checks import TOLERANCE, require_not_negative, require_positive
+from gyrocore.choices import DialReads
 from gyrocore.errors import InvalidInput
 from gyrocore.notes import Note, note
 
@@ -16,7 +17,7 @@ class Dial:
 
     division_mm: float
     divisions_per_turn: float
-    reads: str = "radius"
+    reads: DialReads = "radius"
 
     @property
     def division_on_diameter_mm(self) -> float:

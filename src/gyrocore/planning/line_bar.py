@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from gyrocore.checks import TOLERANCE, require_finite, require_positive, require_unique
+from gyrocore.choices import LineFeed
 from gyrocore.errors import InvalidInput
 from gyrocore.notes import Note, note
 
@@ -54,7 +55,7 @@ class LineBar:
     diameter_mm: float
     rule_ratio: float = 7.0
     length_mm: float | None = None
-    feed: str = "bar"
+    feed: LineFeed = "bar"
 
 
 def line_bar_layout(*, bar: LineBar, bores: Sequence[BoreInLine], bearings_mm: Sequence[float]) -> LineBarLayout:

@@ -8,6 +8,7 @@ from typing import TypeVar
 
 from gyrocore.catalogue import bar_kind
 from gyrocore.checks import TOLERANCE, require_open_between, require_positive
+from gyrocore.choices import BarKindName
 from gyrocore.errors import InvalidInput
 from gyrocore.formulas.beam import overhang_for_stiffness_mm, second_moment_mm4
 from gyrocore.formulas.cutting_force import Cut, CuttingForce, cutting_force
@@ -27,7 +28,7 @@ _MOST_DAMPING = 0.99
 class BarSection:
     """What bends: kind and section of a bar."""
 
-    kind: str
+    kind: BarKindName
     diameter_mm: float
     inner_diameter_mm: float = 0.0
 

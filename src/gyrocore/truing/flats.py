@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from gyrocore.checks import TOLERANCE, require_finite, require_positive
+from gyrocore.choices import SurfaceName
 from gyrocore.errors import InvalidInput
 from gyrocore.notes import Note, note
 
@@ -41,7 +42,9 @@ class FourJawFlats:
     notes: tuple[Note, ...] = ()
 
 
-def four_jaw_flats(*, pairs: Sequence[FlatPair], acceptance_mm: float, surface: str = "outside") -> FourJawFlats:
+def four_jaw_flats(
+    *, pairs: Sequence[FlatPair], acceptance_mm: float, surface: SurfaceName = "outside"
+) -> FourJawFlats:
     """Return what each pair of jaws must move.
 
     Parameters

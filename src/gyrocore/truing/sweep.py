@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from gyrocore.checks import TOLERANCE, require_finite, require_positive, require_whole
+from gyrocore.choices import SurfaceName
 from gyrocore.errors import InvalidInput
 from gyrocore.notes import Note, note
 
@@ -91,7 +92,7 @@ def sweep(
     *,
     angles_deg: Sequence[float],
     readings_mm: Sequence[float],
-    surface: str,
+    surface: SurfaceName,
     jaws_deg: Mapping[str, float] | None = None,
     orders: int = 3,
     acceptance_mm: float | None = None,

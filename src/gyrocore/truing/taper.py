@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from gyrocore.checks import require_finite, require_positive
+from gyrocore.choices import TaperOn
 from gyrocore.errors import InvalidInput
 from gyrocore.notes import Note, note
 
@@ -18,7 +19,7 @@ class TaperCorrection:
     notes: tuple[Note, ...] = ()
 
 
-def taper_correction(*, taper_mm: float, over_mm: float, lever_mm: float, on: str = "diameter") -> TaperCorrection:
+def taper_correction(*, taper_mm: float, over_mm: float, lever_mm: float, on: TaperOn = "diameter") -> TaperCorrection:
     """Return what a point beyond the pivot must move to take a taper out.
 
     Parameters
