@@ -10,9 +10,14 @@ from gyrocore import (
     Dial,
     InvalidInput,
     PassRules,
+    bar_kinds,
+    catalogue,
+    cautions,
     choose_bar,
     first_cut_depths,
     head_dial,
+    materials,
+    methods,
     pass_plan,
     reach_needed,
 )
@@ -173,3 +178,18 @@ def test_first_cut_between_two_circles() -> None:
     found = first_cut_depths(cut_diameter_mm=69.34, found_mm=[68.4], off_centre_mm=0.3)
     assert found.smallest_mm == pytest.approx(34.67 - wall.max(), abs=1e-9)
     assert found.largest_mm == pytest.approx(34.67 - wall.min(), abs=1e-9)
+
+
+def test_every_entry_of_the_catalogue_says_its_source() -> None:
+    entries = [*bar_kinds().values(), *materials().values(), *methods().values(),
+               *cautions(method="lathe-bar", step="bore", material_key="steel")]  # fmt: skip
+    assert all(entry.source.strip() for entry in entries)
+
+
+def test_a_slip_in_the_table_of_materials_is_refused(monkeypatch: pytest.MonkeyPatch) -> None:
+    table = catalogue.load("materials.toml")
+    table["steel"]["kc11_mpa"] = 17.0
+    monkeypatch.setattr(catalogue, "load", lambda name: table)
+    with pytest.raises(InvalidInput) as caught:
+        catalogue.materials.__wrapped__()
+    assert caught.value.field == "kc11_mpa"

@@ -12,6 +12,7 @@ from types import MappingProxyType
 
 from gyrocore.catalogue.methods import Method, method, methods
 from gyrocore.catalogue.toml import load
+from gyrocore.checks import require_between, require_open_between, require_positive
 from gyrocore.errors import InvalidInput
 
 
@@ -59,6 +60,7 @@ class Caution:
     steps: tuple[str, ...]
     fact: str
     act: str
+    source: str
     materials: tuple[str, ...] = ()
 
 
@@ -66,6 +68,10 @@ class Caution:
 def bar_kinds() -> Mapping[str, BarKind]:
     """All kinds of bar by key."""
     found = {key: BarKind(**entry) for key, entry in load("bar_kinds.toml").items()}
+    for kind in found.values():
+        require_positive(rule_ratio=kind.rule_ratio, density_kg_m3=kind.density_kg_m3)
+        require_between(50, 700, youngs_modulus_gpa=kind.youngs_modulus_gpa)
+        require_open_between(0, 1, damping_ratio=kind.damping_ratio)
     return MappingProxyType(found)
 
 
@@ -84,7 +90,19 @@ def materials() -> Mapping[str, Material]:
     for key, entry in load("materials.toml").items():
         speeds = {name: SpeedPair(**pair) for name, pair in entry.pop("speed_m_min").items()}
         found[key] = Material(key=key, speed_m_min=MappingProxyType(speeds), **entry)
+        _require_material(found[key])
     return MappingProxyType(found)
+
+
+def _require_material(one: Material) -> None:
+    """Refuse figures that no metal has: a slip in the table is found when it is read, not at the machine."""
+    require_between(200, 5000, kc11_mpa=one.kc11_mpa)
+    require_between(0, 0.6, mc=one.mc)
+    require_between(0, 2, thrust_ratio=one.thrust_ratio)
+    require_between(0, 40, expansion_um_m_k=one.expansion_um_m_k)
+    for pair in one.speed_m_min.values():
+        require_between(1, 2000, rough=pair.rough)
+        require_between(pair.rough, 3000, finish=pair.finish)
 
 
 def material(key: str) -> Material:

@@ -39,6 +39,7 @@ class Method:
     moved_is: str
     several: bool
     faults: str
+    source: str
 
     def place_name(self, angle_deg: float) -> str:
         """A place of the sweep as the operator names it: `jaw 1`, `1-2` between two, else the angle."""
