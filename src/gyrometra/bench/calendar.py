@@ -8,7 +8,7 @@ from datetime import date, timedelta
 from gyrodraw import Due, Resting, Scene, calendar_axis
 from gyrometra.crib.models import Gauge
 from gyrometra.jobs.models import Job
-from gyrometra.steps.scenes import WIDTHS
+from gyrometra.steps.shared.scene import WIDTHS
 
 #: Gauges due within so many days are shown, and within so many are marked.
 SHOWN_DAYS, SOON_DAYS = 28, 7

@@ -10,7 +10,7 @@ from gyrometra.jobs.models import Job
 from gyrometra.steps import progress
 from gyrometra.steps.progress import NAMES
 from gyrometra.steps.progress_words import next_words
-from gyrometra.steps.scenes import strip_scene
+from gyrometra.steps.shared.scene import strip_scene
 from gyroplan.assess import STEPS
 
 

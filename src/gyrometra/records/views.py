@@ -13,7 +13,8 @@ from gyrometra.bridge.units import Units
 from gyrometra.jobs.models import Job
 from gyrometra.pages.context import shop
 from gyrometra.records.pdf import NoPdf, to_pdf
-from gyrometra.steps import plates, scenes
+from gyrometra.steps import plates
+from gyrometra.steps.bar.scene import bar_scenes
 from gyrometra.steps.page import JobPage, open_page
 from gyroplan.assess import STEPS, minutes_of
 
@@ -48,7 +49,7 @@ def _context(page: JobPage) -> dict[str, Any]:
         "plates": plates.sheet_plates(page),
         "title": plates.title_block(page),
         "signed": plates.signed_words(page),
-        "band": scenes.bar_scenes(page)[1][1],
+        "band": bar_scenes(page)[1][1],
         "facts": plates.sheet_facts(page),
         "holes": plates.hole_rows(page),
         "table": plates.line_table(page),

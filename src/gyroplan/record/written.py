@@ -16,7 +16,8 @@ def _reader() -> TypeAdapter[JobRecord]:
 
 def record_to_json(record: JobRecord) -> str:
     """Write a record as JSON, numbers unrounded."""
-    return _reader().dump_json(record).decode()
+    # a table of the catalogue is a view of a mapping, which pydantic does not know
+    return _reader().dump_json(record, fallback=dict, warnings=False).decode()
 
 
 def record_from_json(text: str | bytes) -> JobRecord:

@@ -14,7 +14,7 @@ from gyrometra.bridge.fields import LengthField
 from gyrometra.crib.models import Head
 from gyrometra.crib.records import head_record
 from gyrometra.steps.plates import dial_words
-from gyrometra.steps.plates.setting import turned_words
+from gyrometra.steps.shared.setting import turned_words
 
 _MM_PER_INCH = 25.4
 _SIGNS = re.compile(r"\s+([-+−])\s+")

@@ -1,0 +1,78 @@
+"""Forms of the finished bore: a size at a place, the depth of a shoulder."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from typing import Any
+
+from django import forms
+
+from gyrocore import (
+    InvalidInput,
+)
+from gyrometra.bridge.choices import ChoiceOfRow
+from gyrometra.bridge.units import Units
+from gyrometra.crib.models import Gauge
+from gyrometra.steps.shared.entries import EntryForm, SizeEntryForm, TemperatureForm, worded
+from gyroplan.record import BoreRecord
+
+
+class CheckSizeForm(TemperatureForm, SizeEntryForm):
+    """A size at a station of the finished bore; the gauge must reach it."""
+
+    def clean(self) -> dict[str, Any]:
+        """Refuse a depth that the gauge does not reach."""
+        values = super().clean() or {}
+        gauge, z = values.get("gauge"), values.get("z")
+        if gauge is not None and z is not None and gauge.reach_mm is not None and z > gauge.reach_mm:
+            words, unit = self.units.plain, self.units.label
+            self.add_error("z", f"{gauge.name} measures {words(gauge.reach_mm)} {unit} deep; {words(z)} was given. "
+                                "From the other face, or with another gauge.")  # fmt: skip
+        return values
+
+    z = forms.CharField(max_length=60)
+    angle_deg = forms.DecimalField(min_value=0, max_value=Decimal("359.99"))
+
+    def clean_z(self) -> Decimal:
+        """Depth from the open face, inside the bore."""
+        try:
+            depth = self.units.read(self.cleaned_data["z"])
+        except InvalidInput as error:
+            raise forms.ValidationError(worded(error, self.units)) from None
+        if not 0 <= depth <= self.bore.length_mm:
+            raise forms.ValidationError(
+                f"The bore runs from 0 to {self.units.plain(self.bore.length_mm)} {self.units.label}; "
+                f"{self.cleaned_data['z']} was given."
+            )
+        return depth
+
+
+class DepthForm(EntryForm):
+    """The depth of a shoulder, with a named gauge."""
+
+    value = forms.CharField(max_length=60, error_messages={"required": "Type the depth, then Enter."})
+    gauge = ChoiceOfRow(Gauge.objects.filter(retired=False), empty_label=None)
+
+    def __init__(self, *args: Any, units: Units, bore: BoreRecord, **kwargs: Any) -> None:
+        self.units, self.bore = units, bore
+        super().__init__(*args, **kwargs)
+
+    def clean(self) -> dict[str, Any]:
+        """Read the depth; one far from what is asked is refused with both figures."""
+        values = super().clean() or {}
+        text = values.get("value")
+        if text is None:
+            return values
+        try:
+            size = self.units.read(text)
+        except InvalidInput as error:
+            self.add_error("value", worded(error, self.units))
+            return values
+        low, high = self.bore.depth_lower_mm, self.bore.depth_upper_mm
+        far = low is not None and high is not None and not float(low) / 2 <= float(size) <= float(high) * 2
+        if size <= 0 or far:
+            words = self.units.plain
+            self.add_error("value", f"{text} reads as {words(size)} {self.units.label}; the shoulder lies at "
+                                    f"{words(low or 0)} to {words(high or 0)}.")  # fmt: skip
+        values["value_mm"] = size
+        return values

@@ -1,0 +1,405 @@
+"""The Check page: places, form, verdict and the ways forward."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from django.utils.timezone import localtime
+
+from gyrocore import OVERSIZE_STEP_IN_MM, OVERSIZE_STEP_MM, next_oversizes, sentence
+from gyrometra.bridge.units import Units
+from gyrometra.jobs.history import change_words, limits_changed
+from gyrometra.steps import progress_words
+from gyrometra.steps.page import JobPage
+from gyrometra.steps.sheet import target_words
+from gyrometra.steps.true.plates import cells, planned, reading_hint
+from gyroplan.assess import (
+    Checked,
+    LimitFound,
+    alike,
+    in_line,
+    job_word,
+    name_of,
+    piece_words,
+    shown_digest,
+    summary_of,
+    worst_named,
+    worst_word,
+)
+from gyroplan.judge import Place
+
+
+@dataclass(frozen=True, kw_only=True)
+class CheckCell:
+    """One place of the grid."""
+
+    value: str
+    verdict: str
+    doubt: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class FormWords:
+    """Form or run-out against its limit."""
+
+    name: str
+    found: str
+    allowed: str
+    state: str
+    words: str
+
+
+def check(page: JobPage) -> dict[str, Any]:
+    """All that the Check page prints."""
+    units, judged = page.units, page.judged
+    angles = _two_angles(judged)
+    rounds = page.sweeps
+    current = rounds[-1] if rounds else None
+    open_round = current if current and not current.is_closed else None
+    return {
+        "judged": judged,
+        "angles": angles,
+        "grid": _grid(judged, units),
+        "depths": [units.length(z) for z in judged.stations_mm],
+        "form_lines": [*(_form_words(line, units) for line in judged.limits), *_line_up(page)],
+        "hints": [sentence(h, units.unit) for h in (judged.form.hints if judged.form else ())],
+        "doubt": units.doubt(judged.expanded_mm),
+        "verdict": verdict_plate(page),
+        "whole": whole_line(page),
+        "job_word": job_word(page.assessment),
+        "digest": shown_digest(page.assessment),
+        "open_round": open_round,
+        "reading_hint": reading_hint(open_round, units),
+        "cells": cells(open_round, None, units, page.bore) if open_round else [],
+        "suggested": _next_place(judged, units),
+        "room": _room(judged, units),
+        "missing": [progress_words.gap_words(gap) for gap in judged.missing],
+        "piece_rows": piece_rows(page),
+        "sides": [line for line in (_target_line(page), _alike_line(page)) if line],
+        "conflict": _conflict(page),
+        "moved_limits": _moved_limits(page),
+        "shoulder": [units.measured(one.value_mm, one.gauge.resolution_mm) for one in judged.depths],
+        "history": [
+            {"pk": r.pk, "z": units.length(r.z_mm), "angle": f"{r.angle_deg:.0f}°", "who": r.by.username, "at": r.at,
+             "value": units.measured(r.value_mm, r.gauge.resolution_mm), "gauge": r.gauge.name}
+            for r in (page.rows.sizes[one.key] for one in judged.sizes[-12:])
+        ],
+    }  # fmt: skip
+
+
+def _moved_limits(page: JobPage) -> list[str]:
+    """Limits that were changed after the first size was logged: said beside the verdict, with who did it."""
+    first = min((page.rows.sizes[one.key].at for one in page.judged.sizes), default=None)
+    if first is None:
+        return []
+    return [
+        f"{one.by.username}, {localtime(one.at):%d %b %H:%M}: {change_words(one, page.units)}"
+        for one in page.changes
+        if one.at > first and one.of == page.bore.name and limits_changed(one)
+    ]
+
+
+@dataclass(frozen=True, kw_only=True)
+class SideVerdict:
+    """A verdict beside the one of the limits: the owner's own target, or how alike bores are."""
+
+    mark: str
+    words: str
+
+
+def _target_line(page: JobPage) -> SideVerdict | None:
+    """Right by the drawing and right by the owner are two things."""
+    on = page.judged.on_target
+    if page.bore.target_lower_mm is None:
+        return None
+    target = target_words(page, page.bore)
+    if on is None:
+        return SideVerdict(mark="wait", words=f"Your own target {target}: not measured")
+    words = "every place inside" if on else "not every place inside"
+    return SideVerdict(mark="in" if on else "advice", words=f"Your own target {target}: {words}")
+
+
+def _alike_line(page: JobPage) -> SideVerdict | None:
+    """Bores that belong together: the largest mean less the smallest, against what is asked."""
+    found, units = alike(page.assessment), page.units
+    if found is None:
+        return None
+    if found.value_mm is None:
+        return SideVerdict(mark="wait", words=f"Match between bores within {units.plain(found.asked_mm)}: 2 are needed")
+    (low, _), (high, _) = found.rows
+    words = f"{high} is {units.planned(found.value_mm)} over {low}, {units.plain(found.asked_mm)} asked"
+    return SideVerdict(mark="over" if found.word == "over" else "in",
+                       words=f"{'No match' if found.word == 'over' else 'Match'}: {words}")  # fmt: skip
+
+
+def _line_up(page: JobPage) -> list[FormWords]:
+    """The bores of this piece in line."""
+    found, units = in_line(page.assessment, page.piece), page.units
+    if found is None:
+        return []
+    state = {"in": "in", "over": "over", "incomplete": "idle"}.get(found.word, "near")
+    words = f"sweep {', '.join(found.missing)}" if found.missing else _FORM_WORDS[state]
+    return [
+        FormWords(name="Bores in line, on Ø", found=planned(found.value_mm, units),
+                  allowed=units.fine(found.asked_mm), state=state, words=words)
+    ]  # fmt: skip
+
+
+def _conflict(page: JobPage) -> str:
+    """Bore and Check say two things of one bore: one of them was misread."""
+    state, judged, units = page.passes.state, page.judged, page.units
+    if state is None or state.known_from != "measured" or not judged.places:
+        return ""
+    nearest = min(judged.places, key=lambda place: abs(place.value_mm - state.known_mm))
+    apart = nearest.value_mm - state.known_mm
+    if abs(apart) <= max(0.05, 5 * (nearest.expanded_mm + (state.expanded_mm or 0.0))):
+        return ""
+    return (
+        f"Bore left it at {units.planned(state.known_mm)}; every place here is {units.planned(abs(apart))} or more "
+        f"{'larger' if apart > 0 else 'smaller'}. One of the two was misread, or the wrong bore was measured."
+    )
+
+
+def whole_line(page: JobPage) -> str:
+    """What else of the job is not in limits; empty where this bore is all there is, or all is in."""
+    own = name_of(page.record, page.piece, page.bore.name)
+    others = [(name, word) for name, word in worst_named(page.assessment) if name != own]
+    if not others:
+        return ""
+    shown = "; ".join(f"{name}: {progress_words.VERDICT_WORDS[word].lower()}" for name, word in others[:4])
+    return shown + (f"; and {len(others) - 4} more" if len(others) > 4 else "")
+
+
+def first_waiting(page: JobPage) -> str:
+    """What still keeps the verdict incomplete, as ` of ...`; empty where nothing does."""
+    waits = next((name for name, word in worst_named(page.assessment) if word == "incomplete"), "")
+    if not waits:
+        return ""
+    return f" of {waits}" if page.query or waits == "match between bores" else " here"
+
+
+@dataclass(frozen=True, kw_only=True)
+class PieceRow:
+    """One piece of the batch: its mean sizes and its verdict."""
+
+    piece: int
+    sizes: str
+    mark: str
+    words: str
+
+
+_MARKS = {"in": "in", "over": "over", "metal-left": "under", "not-proven": "near", "incomplete": "wait"}
+
+
+def piece_rows(page: JobPage) -> list[PieceRow]:
+    """Every piece that is begun, with the mean size of each of its bores."""
+    rows = []
+    for piece in page.assessment.begun if page.pieces else ():
+        word = worst_word(piece_words(page.assessment, piece))
+        means = [bore.mean_mm for bore in summary_of(page.assessment, piece).bores]
+        sizes = ", ".join("·" if mean is None else f"Ø{page.units.planned(mean)}" for mean in means)
+        rows.append(PieceRow(piece=piece, sizes=sizes, mark=_MARKS[word], words=progress_words.VERDICT_WORDS[word]))
+    return rows
+
+
+def _two_angles(judged: Checked) -> tuple[float, float]:
+    angles = sorted({place.angle_deg for place in judged.places})
+    first = angles[0] if angles else 0.0
+    second = next((a for a in angles if a != first), 90.0)
+    return first, second
+
+
+def _grid(judged: Checked, units: Units) -> list[tuple[str, list[CheckCell | None]]]:
+    rows = []
+    for angle in sorted({place.angle_deg for place in judged.places}):
+        found = (judged.place(z, angle) for z in judged.stations_mm)
+        rows.append((f"{angle:.0f}°", [None if place is None else _cell(judged, place, units) for place in found]))
+    return rows
+
+
+def _cell(judged: Checked, place: Place, units: Units) -> CheckCell:
+    step = min(one.gauge.resolution_mm for one in judged.sizes_at(place))
+    doubt = f"± {units.doubt(place.expanded_mm)}"
+    return CheckCell(
+        value=units.measured(place.value_mm, step),
+        verdict=place.verdict,
+        doubt=f"{doubt}, gauges disagree" if place.agree is False else doubt,
+    )
+
+
+_LIMIT_NAMES = {
+    "taper": "Taper over the bore, on Ø", "roundness": "Roundness, half the ovality", "runout": "Run-out (TIR)",
+    "depth": "Depth of the shoulder",
+}  # fmt: skip
+_FORM_WORDS = {"in": "In limits", "over": "Over", "near": "Not proven", "under": "Metal left", "idle": "Incomplete"}
+
+
+def _form_words(line: LimitFound, units: Units) -> FormWords:
+    state, words = "idle", "no limit asked"
+    if line.found is not None:
+        state = {"in": "in", "over": "over", "under": "under", "incomplete": "idle"}.get(line.found.verdict, "near")
+        words = _FORM_WORDS[state] if line.found.value_mm is not None else "not measured"
+    return FormWords(
+        name=_LIMIT_NAMES[line.name],
+        found=planned(line.found.value_mm if line.found else None, units),
+        allowed="" if line.allowed_mm is None else units.fine(line.allowed_mm),
+        state=state,
+        words=words,
+    )
+
+
+def _next_place(judged: Checked, units: Units) -> dict[str, str]:
+    """The first place that a verdict still needs: both ends, the middle, directions evenly round half a turn."""
+    length, work = judged.bore.length_mm, judged.work
+    shares: tuple[float, ...] = (1 / 7, 1 / 2, 6 / 7)
+    if work.is_short:
+        shares = (1 / 4, 3 / 4) if work.taper_limit_mm is not None else (1 / 2,)
+    depths = [_round_depth(length * share, units) for share in shares]
+    known = judged.stations_mm
+    if judged.state.coverage.depths_missing is False:
+        depths = list(known)
+    angles = (0.0, 60.0, 120.0) if work.directions > 2 else (0.0, 90.0)[: work.directions]
+    needed = 2 if work.inspection == "critical" or "repeat" in judged.state.missing else 1
+    for again in range(needed):
+        for angle in angles:
+            for z in depths:
+                place = judged.place(z, angle)
+                if place is None or len(judged.sizes_at(place)) <= again:
+                    return {"z": units.plain(z), "angle": f"{angle:.0f}"}
+    return {"z": units.plain(depths[0]), "angle": "0"}
+
+
+def _round_depth(z_mm: float, units: Units) -> float:
+    """A depth that a person reads off easily: whole millimetres, or tenths of an inch."""
+    if units.unit == "mm":
+        return float(round(z_mm)) if z_mm >= 3 else round(z_mm, 1)
+    return round(z_mm / 25.4, 1 if z_mm > 10 else 2) * 25.4
+
+
+def _room(judged: Checked, units: Units) -> str:
+    if judged.extremes is None:
+        return ""
+    smallest, largest = judged.extremes
+    low = smallest.value_mm - judged.bore.lower_mm
+    high = judged.bore.upper_mm - largest.value_mm
+    return f"{units.planned(low)} over the bottom limit, {units.planned(high)} under the top"
+
+
+@dataclass(frozen=True, kw_only=True)
+class VerdictPlate:
+    """The verdict: word, shape, one line of reason, and every way forward."""
+
+    word: str
+    title: str
+    reason: str
+    ways: Sequence[tuple[str, str, bool]]
+    number: str = ""
+    number_label: str = ""
+
+
+def verdict_plate(page: JobPage) -> VerdictPlate:
+    """The verdict plate of a bore."""
+    word = page.judged.word
+    title = progress_words.VERDICT_WORDS[word]
+    reason, ways, number, label = _REASONS[word](page)
+    return VerdictPlate(word=word, title=title, reason=reason, ways=ways, number=number, number_label=label)
+
+
+Reason = tuple[str, Sequence[tuple[str, str, bool]], str, str]
+
+
+def _extremes(page: JobPage) -> tuple[Place, Place]:
+    found = page.judged.extremes
+    if found is None:
+        raise LookupError("no place is measured")
+    return found
+
+
+def _reason_in(page: JobPage) -> Reason:
+    units = page.units
+    smallest, largest = _extremes(page)
+    return (
+        f"All {len(page.judged.places)} places, {units.planned(smallest.value_mm)} to "
+        f"{units.planned(largest.value_mm)}, each with its own uncertainty.",
+        [("Sign off", "the lead signs; the record is locked after", True)], "", "",
+    )  # fmt: skip
+
+
+def _reason_left(page: JobPage) -> Reason:
+    units = page.units
+    smallest, largest = _extremes(page)
+    left = page.bore.aim_mm - (smallest.value_mm + largest.value_mm) / 2
+    least = page.passes.rules.min_depth_mm
+    can_cut = left / 2 >= least
+    ways = [
+        ("Finish cut", f"{units.planned(left)} on diameter; it takes taper and ovality with it" if can_cut else
+         f"no: {units.planned(left / 2)} on radius, the edge needs {units.planned(least)}", can_cut),
+        ("Hone", f"{units.planned(left)} on diameter, then measure again", True),
+        ("Accept by concession", "a lead signs, with a reason", True),
+    ]  # fmt: skip
+    shoulder = page.judged.state.limits.depth
+    if shoulder is not None and shoulder.verdict == "under":
+        return "The shoulder is not deep enough yet.", ways, "", ""
+    return f"The smallest place is {units.planned(smallest.value_mm)}.", ways, units.planned(left), "Metal left, on Ø"
+
+
+def _oversizes(page: JobPage) -> list[tuple[str, str, bool]]:
+    """The next sizes that the edge can still cut all round."""
+    found, units = page.judged.extremes, page.units
+    if found is None:
+        return []
+    step = OVERSIZE_STEP_MM if units.unit == "mm" else OVERSIZE_STEP_IN_MM
+    sizes = next_oversizes(
+        target_mm=page.bore.aim_mm, largest_mm=found[1].value_mm, least_depth_mm=page.passes.rules.min_depth_mm,
+        step_mm=step,
+    )  # fmt: skip
+    targets = ", ".join(f"Ø{units.planned(one.target_mm)}" for one in sizes)
+    words = f"{targets}; the first takes {units.planned(sizes[0].stock_mm)} off, on diameter. Is the part made so?"
+    return [("Next oversize", words, True)]
+
+
+def _reason_over(page: JobPage) -> Reason:
+    units = page.units
+    over_lines = [_LIMIT_NAMES[line.name] for line in page.judged.limits if line.found and line.found.verdict == "over"]
+    ways = [
+        ("Measure again", "set the gauge first; a slip is cheaper than a casting", True),
+        ("Fit the mating part to it", "Work, to fit a mating part: its size follows", True),
+        *_oversizes(page),
+        ("Ring or bush", "bore out and fit one, where the wall allows", True),
+        ("Accept by concession", "a lead signs, with a reason", True),
+        ("Cut or hone", "no: both make it larger", False),
+    ]
+    if page.judged.state.limits.size.verdict != "over" and over_lines:
+        return f"{', '.join(over_lines)}: over the limit.", ways, "", ""
+    _, largest = _extremes(page)
+    words = f"The largest place is {units.planned(largest.value_mm)}."
+    return words, ways, units.planned(largest.value_mm - page.bore.upper_mm), "Over the top limit by"
+
+
+def _reason_near(page: JobPage) -> Reason:
+    judged, units = page.judged, page.units
+    near = [place for place in judged.places if place.verdict == "undecided"]
+    forms = [_LIMIT_NAMES[line.name] for line in judged.limits if line.found and line.found.verdict == "undecided"]
+    what = f"{len(near)} of {len(judged.places)} places" if near else ", ".join(forms)
+    disagree = any(place.agree is False for place in judged.places)
+    ways: list[tuple[str, str, bool]] = [
+        ("Measure again", "more readings at these places narrow the uncertainty", True),
+        ("Finer gauge", f"the uncertainty is {units.doubt(judged.expanded_mm)}; a smaller error limit would prove it",
+         True),
+        ("Accept by concession", "a lead signs, with a reason", True),
+    ]  # fmt: skip
+    words = "Two gauges do not agree." if disagree else f"{what[:1].upper()}{what[1:]} too near a limit to say."
+    return words, ways, units.doubt(judged.expanded_mm), "Uncertainty, either side"
+
+
+def _reason_missing(page: JobPage) -> Reason:
+    missing = [progress_words.gap_words(gap) for gap in page.judged.missing]
+    return (f"Missing: {missing[0]}.", [("Measure", what, True) for what in missing], "", "")
+
+
+_REASONS = {
+    "in": _reason_in, "metal-left": _reason_left, "over": _reason_over, "not-proven": _reason_near,
+    "incomplete": _reason_missing,
+}  # fmt: skip

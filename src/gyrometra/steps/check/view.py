@@ -1,0 +1,107 @@
+"""Views of Check: the finished bore, its log, and the signature."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import Http404, HttpRequest, HttpResponse
+from django.views.decorators.http import require_POST
+
+from gyrometra.accounts.people import member
+from gyrometra.crib.models import Gauge, Indicator
+from gyrometra.inspection import services as inspection
+from gyrometra.jobs.permissions import JobClosed
+from gyrometra.steps import progress
+from gyrometra.steps.check.form import CheckSizeForm, DepthForm
+from gyrometra.steps.check.plates import check, first_waiting
+from gyrometra.steps.check.scene import check_scenes
+from gyrometra.steps.page import JobPage, open_page
+from gyrometra.steps.shared.view import page_for, saved, show
+from gyrometra.steps.true.form import ReadingForm, RoundForm
+from gyrometra.steps.true.plates import round_initial
+from gyroplan.assess import signed_verdict
+
+
+def show_check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
+    shown = check(page)
+    shown["bands"] = check_scenes(page, shown["angles"])
+    shown["form"] = ReadingForm(units=page.units)
+    shown["size_form"] = CheckSizeForm(units=page.units, bore=page.bore)
+    shown["round_form"] = RoundForm(units=page.units, initial=round_initial(page, page.sweeps))
+    shown["gauges"] = Gauge.objects.measuring(page.bore.lower_mm)
+    if page.bore_row.has_shoulder:
+        shown["depth_gauges"] = Gauge.objects.measuring(page.bore.depth_lower_mm or 0)
+    shown["has_indicator"] = Indicator.objects.filter(retired=False).exists()
+    return show(request, page, "check", {**shown, **extra})
+
+
+@require_POST
+def log_size(request: HttpRequest, number: str) -> HttpResponse:
+    """Log one size of the finished bore."""
+    page = page_for(request, number)
+    form = CheckSizeForm(request.POST, units=page.units, bore=page.bore)
+    if not form.is_valid():
+        return show_check(request, page, {"size_form": form})
+    values = form.cleaned_data
+    try:
+        inspection.log_size(
+            user=member(request), bore=page.bore_row, gauge=values["gauge"], z_mm=values["z"],
+            angle_deg=values["angle_deg"], value_mm=values["value_mm"], part_temp_c=values["part_temp_c"],
+            gauge_temp_c=values["gauge_temp_c"], temp_u_c=values["temp_u_c"],
+            text=request.POST.get("value", "").strip(), source=values["source"],
+            client_id=values["client_id"], piece=page.piece,
+        )  # fmt: skip
+    except JobClosed as refused:
+        return show_check(request, page, {"refused": str(refused)})
+    return saved(request, number, "check", show_check)
+
+
+@require_POST
+def log_depth(request: HttpRequest, number: str) -> HttpResponse:
+    """Log the depth of a shoulder."""
+    page = page_for(request, number)
+    form = DepthForm(request.POST, units=page.units, bore=page.bore)
+    if not page.bore_row.has_shoulder:
+        raise Http404
+    if not form.is_valid():
+        return show_check(request, page, {"depth_form": form})
+    values = form.cleaned_data
+    try:
+        inspection.log_depth(
+            user=member(request), bore=page.bore_row, gauge=values["gauge"], value_mm=values["value_mm"],
+            text=request.POST.get("value", "").strip(), source=values["source"], client_id=values["client_id"],
+            piece=page.piece,
+        )  # fmt: skip
+    except JobClosed as refused:
+        return show_check(request, page, {"refused": str(refused)})
+    return saved(request, number, "check", show_check)
+
+
+@require_POST
+def sign(request: HttpRequest, number: str) -> HttpResponse:
+    """The lead signs the verdict that was shown; anything but "in limits" is a concession with its reason."""
+    page = page_for(request, number)
+
+    def refuse(why: str) -> HttpResponse:
+        return show_check(request, page_for(request, number), {
+            "refused": why, "reason": request.POST.get("reason", "")})  # fmt: skip
+
+    waiting = first_waiting(page)
+    if waiting:
+        return refuse(f"Incomplete: measure what is missing{waiting} before you sign.")
+    try:
+        inspection.sign_off(
+            user=member(request), job=page.job, shown=request.POST.get("digest", ""),
+            judge=lambda: signed_verdict(open_page(number, page.units, whole=True).assessment),
+            reason=request.POST.get("reason", "")[:300],
+        )  # fmt: skip
+    except JobClosed as refused:
+        return refuse(str(refused))
+    except inspection.NotAllowed:
+        return refuse("Only the lead signs a verdict.")
+    except inspection.ShownOtherwise:
+        progress.keep(open_page(number, page.units, whole=True))
+        return refuse("The log has changed since this page was shown: look at the verdict again, then sign.")
+    except inspection.NoReason:
+        return refuse("Accepted by concession: give the reason, it is kept with your name.")
+    return saved(request, number, "check", show_check)

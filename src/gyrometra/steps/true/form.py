@@ -1,0 +1,86 @@
+"""Forms of a round: how it is read, and each reading."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from typing import Any
+from uuid import uuid4
+
+from django import forms
+
+from gyrocore import (
+    InvalidInput,
+    read_indicator,
+)
+from gyrometra.bridge.choices import ChoiceOfRow
+from gyrometra.bridge.fields import LengthField, LineInput, TypedForm
+from gyrometra.bridge.units import Units, to_decimal
+from gyrometra.crib.models import Indicator
+from gyrometra.steps.shared.entries import EntryForm, worded
+from gyrometra.truing.models import Round
+from gyroplan.assess import OFF_SCALE
+
+#: Typed for a place that cannot be read: a port, a slot, a keyway.
+BLOCKED = "x"
+
+
+_BY_RULE = LineInput(attrs={"placeholder": "by rule"})
+
+
+class RoundForm(TypedForm):
+    """Begin a round."""
+
+    method = forms.ChoiceField(choices=Round.Method.choices, initial=Round.Method.SWEEP)
+    places = forms.TypedChoiceField(choices=[(4, "4"), (8, "8"), (12, "12")], coerce=int, initial=8)
+    indicator = ChoiceOfRow(Indicator.objects.filter(retired=False), empty_label=None)
+    closing_mm = LengthField(label="Back at start may differ by", required=False, widget=_BY_RULE)
+    client_id = forms.UUIDField(required=False)
+
+    def clean(self) -> dict[str, Any]:
+        """Flats are read at the four jaws."""
+        values = super().clean() or {}
+        if values.get("method") == Round.Method.FLATS:
+            values["places"] = 4
+        values["client_id"] = values.get("client_id") or uuid4()
+        return values
+
+
+class ReadingForm(EntryForm):
+    """One indicator reading."""
+
+    value = forms.CharField(max_length=60, error_messages={"required": "Type the reading, then Enter."})
+    place = forms.IntegerField(min_value=0, max_value=12)
+
+    def __init__(self, *args: Any, units: Units, round: Round | None = None, **kwargs: Any) -> None:
+        self.units, self.round = units, round
+        #: The number could be divisions or the unit; or it lies past the end of the scale.
+        self.is_asked = self.is_past = False
+        super().__init__(*args, **kwargs)
+
+    def clean_value(self) -> Decimal | None:
+        """Read it as called out at the machine; refuse what the indicator cannot show; x is blocked, off+ is off it."""
+        text = self.cleaned_data["value"]
+        if text.strip().lower() in (BLOCKED, *OFF_SCALE):
+            self._require_not_last()
+            return None
+        indicator = self.round.indicator if self.round else None
+        step = float(indicator.step_mm) if indicator else 0.001
+        pointed = str(self.data.get("pointed") or (indicator.pointed if indicator else "")) or None
+        try:
+            size = read_indicator(text, self.units.unit, step, pointed).length_mm
+        except InvalidInput as error:
+            self.is_asked = error.code == "reading_asked"
+            raise forms.ValidationError(worded(error, self.units)) from None
+        reach = float(indicator.range_mm) if indicator else None
+        if reach is not None and abs(size) > reach:
+            self.is_past = True
+            raise forms.ValidationError(
+                f"{text} reads as {self.units.plain(size)} {self.units.label}; this indicator goes to "
+                f"{self.units.plain(reach)} {self.units.label}. Off the scale is a reading too: say which way."
+            )
+        return to_decimal(size)
+
+    def _require_not_last(self) -> None:
+        """A blocked place has no reading; "first again" must have one."""
+        if self.round is not None and str(self.data.get("place")) == str(self.round.places):
+            raise forms.ValidationError("First again closes the round: read it where the first reading was taken.")

@@ -1,0 +1,256 @@
+"""The True page: reading line, moves at the jaws, rounds."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from gyrocore import Method, error_sentence, sentence
+from gyrometra.bridge.units import Units
+from gyrometra.steps.cuts.plates import BREAKS
+from gyrometra.steps.page import JobPage
+from gyrometra.steps.true.scene import chart_scene, empty_face, face_scene
+from gyroplan.assess import RoundStanding, broken_at
+from gyroplan.record import BoreRecord
+
+
+@dataclass(frozen=True, kw_only=True)
+class Cell:
+    """One place of the reading line."""
+
+    place: int
+    name: str
+    value: str
+    was: str
+    active: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class MoveWords:
+    """One pair of jaws: what to do, how much, what to read after."""
+
+    slacken: str
+    tighten: str
+    order: str
+    amount: str
+    before: str
+    after: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class RoundLine:
+    """One closed round in the list."""
+
+    number: int
+    total: str
+    off: str
+    towards: str
+    state: str
+
+
+def broken_words(bore: BoreRecord, angle_deg: float) -> str:
+    """Keyways, ports and slots in the bore at an angle; a stylus there falls in."""
+    broken = broken_at(bore, angle_deg)
+    return "" if broken is None else BREAKS[broken.kind]
+
+
+def cells(
+    view: RoundStanding, before: RoundStanding | None, units: Units, bore: BoreRecord, correct: int | None = None
+) -> list[Cell]:
+    """The reading line of a round in reading order, with the last round's values; `correct` opens a read cell."""
+    was = before.values_mm if before and before.round.places == view.round.places else None
+    found, active = [], view.next_place if correct is None else correct
+    values, angles = view.values_mm, view.round.angles_deg
+    for place in view.round.order:
+        old, broken = was[place] if was else None, ""
+        if view.round.surface == "inside":
+            broken = broken_words(bore, angles[place])
+        found.append(
+            Cell(
+                place=place,
+                name=view.way.place_name(angles[place]),
+                value=_cell_words(view, place, values[place], units),
+                was=f"{broken}: x skips" if broken else "" if old is None else f"was {units.signed(old)}",
+                active=place == active,
+            )
+        )
+    again = view.by_place.get(view.round.places)
+    found.append(
+        Cell(
+            place=view.round.places,
+            name="back at start",
+            value=units.signed(again.value_mm) if again and again.value_mm is not None else "",
+            was="",
+            active=active == view.round.places,
+        )
+    )
+    return found
+
+
+def _cell_words(view: RoundStanding, place: int, value: float | None, units: Units) -> str:
+    if value is not None:
+        return units.signed(value)
+    if place in view.off_scale:
+        return "off, " + view.off_scale[place][-1]
+    return "skipped" if place in view.by_place else ""
+
+
+def moves_words(view: RoundStanding, units: Units) -> list[MoveWords]:
+    """What to do at the jaws."""
+    return [
+        MoveWords(
+            slacken=move.slacken,
+            tighten=move.tighten,
+            order=move_order(view.way, move.slacken, move.tighten),
+            amount=units.planned(move.by_mm),
+            before=_signed(view.reading_before_mm(move), units),
+            after=_signed(view.reading_after_mm(move), units),
+        )
+        for move in view.moves
+    ]
+
+
+def move_order(way: Method, slacken: str, tighten: str) -> str:
+    """What to do where there are no jaws: the work goes toward the place that would be slackened."""
+    if way.set_by == "dial":
+        return ""
+    return f"Move {way.moved} to the {slacken if way.moved_is == 'work' else tighten}"
+
+
+def _signed(value: float | None, units: Units) -> str:
+    return "" if value is None else units.signed(value)
+
+
+def round_lines(views: Sequence[RoundStanding], units: Units) -> list[RoundLine]:
+    """Closed rounds, oldest first."""
+    lines = []
+    for view in views:
+        if not view.is_closed:
+            continue
+        angle = view.sweep.offset_angle_deg if view.sweep else 0.0
+        lines.append(
+            RoundLine(
+                number=view.round.number,
+                total=planned(view.total_mm, units),
+                off=planned(view.off_centre_mm, units),
+                towards=view.way.place_name(45 * round(angle / 45)) if view.sweep else "",
+                state="void" if view.is_void else "in" if view.within else "over",
+            )
+        )
+    return lines
+
+
+def reading_hint(view: RoundStanding | None, units: Units) -> str:
+    """How a number typed in the reading line is read."""
+    if view is None:
+        return ""
+    step = view.round.indicator_step_mm
+    return f"27 is 27 divisions, {units.fine(27 * step)} {units.label}"
+
+
+def planned(value: float | None, units: Units) -> str:
+    return "" if value is None else units.planned(value)
+
+
+def round_initial(page: JobPage, views: Sequence[RoundStanding]) -> dict[str, Any]:
+    """The next round is like the last."""
+    if not views:
+        return {}
+    last = views[-1].round
+    closing = "" if last.closing_mm is None else page.units.plain(last.closing_mm)
+    indicator = page.rows.rounds[last.key].indicator_id
+    return {"method": last.method, "places": last.places, "indicator": indicator, "closing_mm": closing}
+
+
+#: What a move seems to have done instead of what was told.
+_SUSPECTS = {
+    "wrong-way": "The last move went the wrong way: it took the work twice as far off. Check the sign of the readings "
+    "and from where the {place}s are numbered.",
+    "twice": "The last move went twice as far as told: half the difference moves the work, not all of it.",
+    "half": "The last move went half as far as told: the opposite side may have held.",
+    "mirrored": "The last move went right along one pair and wrong along the other: are the {place}s numbered "
+    "clockwise, {seen}?",
+    "other-jaws": "The last move went square to what was told: the other pair was moved, or 0 degrees is "
+    "not at the mark.",
+}  # fmt: skip
+
+
+def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
+    """All that the True page prints: advice only from a closed, valid round since which nothing was moved."""
+    units, truing = page.units, page.truing
+    views, open_round, standing = truing.rounds, truing.open_round, truing.standing
+    earlier = [view for view in views if view is not open_round]
+    shown = open_round or (earlier[-1] if earlier else None)
+    limit = page.truing.limit_mm
+    return {
+        "last_bore": page.bores[-1],
+        "open_round": open_round,
+        "cells": cells(open_round, earlier[-1] if earlier else None, units, page.bore, correct) if open_round else [],
+        "shown": shown,
+        "reading_hint": reading_hint(open_round, units),
+        "face": face_scene(shown, units) if shown else empty_face(page),
+        "face_small": face_scene(shown, units, small=True) if shown else empty_face(page, small=True),
+        "chart": chart_scene(page),
+        "lines": round_lines(views, units)[-6:],
+        "decided": standing,
+        "moves": moves_words(standing, units) if standing else [],
+        "made": moves_words(truing.last_valid, units) if truing.last_valid and not standing else [],
+        "suspect": _suspect_words(standing),
+        "form_left": standing.figures.is_form_or_too_fine if standing and standing.figures else False,
+        "expected": planned(standing.expected_mm, units) if standing and standing.round.method != "flats" else "",
+        "total": planned(shown.total_mm, units) if shown else "",
+        "swing": _swing_words(shown, units),
+        "off": planned(shown.off_centre_mm, units) if shown else "",
+        "limit": units.planned(limit),
+        "centre_limit": units.planned(limit / 2),
+        "round_notes": [sentence(n, units.unit) for n in (shown.notes if shown and shown.stands else ())],
+        "void_words": _void_words(shown, units),
+        "cannot_tell": error_sentence(shown.cannot_tell, units.unit) if shown and shown.cannot_tell else "",
+        "off_scale": off_scale_words(shown) if shown else "",
+        "half_rule": units.planned((shown.total_mm or 0) / 2) if shown and shown.total_mm else "",
+        "jaws": page.job.setup.way.set_by == "dial",
+    }  # fmt: skip
+
+
+def _suspect_words(view: RoundStanding | None) -> str:
+    if view is None or view.figures is None or view.figures.suspect is None:
+        return ""
+    place = view.way.place_word.strip() or "place"
+    return _SUSPECTS[view.figures.suspect].format(place=place, seen=view.way.seen_from)
+
+
+def _swing_words(view: RoundStanding | None, units: Units) -> str:
+    """Where the fitted curve swings further than the places read: a peak between two of them."""
+    if view is None or view.swing_mm is None or view.total_mm is None or view.round.method == "flats":
+        return ""
+    if view.swing_mm - view.total_mm < 5e-4:
+        return ""
+    return units.planned(view.swing_mm)
+
+
+def _void_words(view: RoundStanding | None, units: Units) -> str:
+    """Why a round says nothing."""
+    if view is None or not view.is_void:
+        return ""
+    back = view.came_back_off_mm
+    if back is not None and abs(back) > view.closing_mm:
+        return (
+            f"Back at start it read {units.planned(abs(back))} off, {units.planned(view.closing_mm)} allowed: the "
+            "indicator is loose, or the work moved. The round is void."
+        )
+    return "The round was not read to its end: it says nothing." if not view.cannot_tell else ""
+
+
+def off_scale_words(view: RoundStanding) -> str:
+    """Readings past the end of the scale say only which way: bring it back on to the scale first."""
+    places = view.off_scale
+    if not places:
+        return ""
+    outside = view.round.surface == "outside"
+    angles = view.round.angles_deg
+    place, text = next(iter(places.items()))
+    high = text.endswith("+")
+    name = view.way.place_name(angles[place])
+    toward = "away from" if high == outside else "toward"
+    return f"Off the scale at {name}: move the work {toward} {name} until the needle comes back, then sweep again."

@@ -1,0 +1,65 @@
+"""The dial face of a round, and how the centre offset converges."""
+
+from __future__ import annotations
+
+from gyrodraw import (
+    DialFace,
+    Scene,
+    convergence_chart,
+    dial_face,
+)
+from gyrometra.bridge.units import Units
+from gyrometra.steps.page import JobPage
+from gyroplan.assess import RoundStanding
+
+
+def face_scene(view: RoundStanding, units: Units, *, small: bool = False) -> Scene:
+    """The dial face of one round; circle and arrow only where it is closed and valid."""
+    inside = view.round.surface == "inside"
+    values = view.values_mm
+    known = [v for v in values if v is not None]
+    mean = sum(known) / len(known) if known else 0.0
+    outward = [None if v is None else (mean - v if inside else v - mean) for v in values]
+    found = view.sweep
+    moves = {}
+    for move in view.moves if view.stands else ():
+        moves[move.slacken] = ("slacken", "slacken")
+        moves[move.tighten] = ("tighten", units.planned(move.by_mm))
+    face = DialFace(
+        angles_deg=view.round.angles_deg,
+        outward_mm=outward,
+        words=["" if v is None else units.signed(v) for v in values],
+        limit_mm=view.limit_mm,
+        offset_mm=(found.offset_x_mm, found.offset_y_mm) if found else None,
+        offset_words=units.planned(found.eccentricity_mm) if found else "",
+        moves=moves,
+        places=view.way.places,
+        jaws=view.way.set_by == "dial",
+        seen_from=view.way.seen_from,
+    )
+    return dial_face(face, 390, 320) if small else dial_face(face)
+
+
+def empty_face(page: JobPage, *, small: bool = False) -> Scene:
+    """Before the first round: the work in its holding, with the places that will be read."""
+    way, count = page.record.setup.way, 8
+    face = DialFace(
+        angles_deg=[360 * n / count for n in range(count)], outward_mm=[None] * count, words=[""] * count,
+        limit_mm=page.truing.limit_mm, offset_mm=None, offset_words="", moves={}, places=way.places,
+        jaws=way.set_by == "dial", seen_from=way.seen_from,
+    )  # fmt: skip
+    return dial_face(face, 390, 320) if small else dial_face(face)
+
+
+def chart_scene(page: JobPage) -> Scene | None:
+    """Convergence of the centre offset, round by round, against what boring allows."""
+    units = page.units
+    closed = [view for view in page.truing.rounds if view.stands and view.off_centre_mm is not None]
+    if not closed:
+        return None
+    limit, unit_mm = page.truing.limit_mm / 2, 1.0 if units.unit == "mm" else 25.4
+    rows = [
+        (v.round.number, (v.off_centre_mm or 0.0) / unit_mm, units.planned(v.off_centre_mm or 0.0), False)
+        for v in closed[-6:]
+    ]  # fmt: skip
+    return convergence_chart(rows, limit / unit_mm, f"limit {units.planned(limit)}", None)

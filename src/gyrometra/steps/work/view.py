@@ -1,0 +1,157 @@
+"""Views of Work: what came in and what it must become; bores in line; closing; kept answers."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+from django.urls import reverse
+from django.views.decorators.http import require_http_methods, require_POST
+
+from gyrometra.accounts.people import member
+from gyrometra.bridge.units import Units
+from gyrometra.crib.models import Machine
+from gyrometra.jobs import services as jobs
+from gyrometra.jobs.history import change_words
+from gyrometra.jobs.permissions import ChangedMeanwhile, JobClosed
+from gyrometra.steps import progress
+from gyrometra.steps.page import JobPage, open_page
+from gyrometra.steps.shared.entries import EntryForm
+from gyrometra.steps.shared.plate import ghost_rail
+from gyrometra.steps.shared.view import page_for, saved, show, version_of
+from gyrometra.steps.sheet import packing_words
+from gyrometra.steps.work.form import BoreForm, WorkForm
+from gyrometra.steps.work.plates import work
+from gyrometra.steps.work.scene import work_scenes
+from gyrometra.steps.work.shown import work_initial
+from gyrometra.steps.work.ways import ways
+
+
+@require_http_methods(["GET", "POST"])
+def new_job(request: HttpRequest) -> HttpResponse:
+    """A new job from what came in."""
+    user = member(request)
+    units = Units(user.unit)
+    form = WorkForm(request.POST or None, units=units)
+    if request.method == "POST" and form.is_valid():
+        job = jobs.create_job(user=user, work=form.work(), unit=form.units.unit)
+        progress.keep(page_for(request, job.number))
+        return redirect("step", number=job.number, step="work")
+    machines = Machine.objects.filter(retired=False).exists()
+    context = {"form": form, "has_machine": machines, "ghost": ghost_rail()}
+    return render(request, "steps/new.html", context)
+
+
+#: So many changes are listed on Work, the newest first.
+CHANGES_SHOWN = 30
+
+
+def show_work(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
+    form = extra.pop("form", None) or WorkForm(
+        units=page.units, initial=work_initial(page.bore_row, page.units), bore=page.bore_row
+    )
+    shown = {
+        "form": form,
+        "bands": work_scenes(page),
+        "plates": work(page),
+        "bore_form": BoreForm(units=page.units, like=page.bore_row),
+        "ways": ways(page),
+        "packing": packing_words(page),
+        "changes": [
+            {"at": one.at, "by": one.by.username, "words": change_words(one, page.units)}
+            for one in reversed(page.changes[-CHANGES_SHOWN:])
+        ],
+    }
+    return show(request, page, "work", {**shown, **extra})
+
+
+@require_POST
+def add_bore(request: HttpRequest, number: str) -> HttpResponse:
+    """One more bore in line, like the one that is shown."""
+    page = page_for(request, number)
+    form = BoreForm(request.POST, units=page.units, like=page.bore_row)
+    if not form.is_valid():
+        return show_work(request, page, {"bore_form": form})
+    try:
+        bore = jobs.add_bore(
+            user=member(request),
+            like=page.bore_row,
+            version=version_of(request),
+            typed=form.typed(),
+            **form.cleaned_data,
+        )
+    except (JobClosed, ChangedMeanwhile) as refused:
+        return show_work(request, page, {"bore_form": form, "refused": str(refused)})
+    return saved(request, number, "work", show_work, open_page(number, page.units, bore.place, whole=True))
+
+
+@require_POST
+def remove_bore(request: HttpRequest, number: str) -> HttpResponse:
+    """Take the bore that is shown out of the line."""
+    page = page_for(request, number)
+    try:
+        jobs.remove_bore(user=member(request), bore=page.bore_row, version=version_of(request))
+    except (JobClosed, ChangedMeanwhile, jobs.StillNeeded) as refused:
+        return show_work(request, page, {"refused": str(refused)})
+    return saved(request, number, "work", show_work, open_page(number, page.units, whole=True))
+
+
+@require_POST
+def close_job(request: HttpRequest, number: str) -> HttpResponse:
+    """Give the job up, with the reason."""
+    page, reason = page_for(request, number), request.POST.get("reason", "").strip()[:200]
+    if not reason:
+        return show_work(request, page, {"close_error": "Why is it given up? The reason is kept with your name."})
+    try:
+        jobs.close_job(user=member(request), job=page.job, version=version_of(request), reason=reason)
+    except JobClosed as refused:
+        return show_work(request, page, {"refused": str(refused)})
+    except ChangedMeanwhile as refused:
+        return show_work(request, page, {"close_error": str(refused), "close_reason": reason})
+    return saved(request, number, "work", show_work)
+
+
+@require_POST
+def reopen_job(request: HttpRequest, number: str) -> HttpResponse:
+    """Take a closed job up again."""
+    page = page_for(request, number)
+    try:
+        jobs.reopen_job(user=member(request), job=page.job, version=version_of(request))
+    except ChangedMeanwhile as refused:
+        return show_work(request, page, {"refused": str(refused)})
+    return saved(request, number, "work", show_work)
+
+
+@require_POST
+def save_work(request: HttpRequest, number: str) -> HttpResponse:
+    """Change what is to be bored."""
+    page = page_for(request, number)
+    form = WorkForm(request.POST, units=page.units, bore=page.bore_row)
+    if not form.is_valid():
+        return show_work(request, page, {"form": form, "stale": True})
+    try:
+        job = jobs.change_work(user=member(request), bore=page.bore_row, version=version_of(request), work=form.work())
+    except (JobClosed, ChangedMeanwhile) as refused:
+        return show_work(request, page, {"form": form, "refused": str(refused)})
+    # other limits judge every piece anew
+    answer = saved(
+        request, job.number, "work", show_work, open_page(job.number, page.units, page.place, page.piece, whole=True)
+    )
+    if job.number != number:
+        answer["HX-Push-Url"] = reverse("step", args=(job.number, "work"))
+    return answer
+
+
+@require_POST
+def drop_answer(request: HttpRequest, number: str, pk: int) -> HttpResponse:
+    """Take a kept answer of a bench line back."""
+    page = page_for(request, number)
+    kept = next((answer for answer in page.kept_answers if answer.pk == pk), None)
+    form = EntryForm(request.POST)
+    if kept is not None and form.is_valid():
+        try:
+            jobs.drop_answer(user=member(request), job=page.job, kept=kept, client_id=form.cleaned_data["client_id"])
+        except JobClosed as refused:
+            return show_work(request, page, {"refused": str(refused)})
+    return redirect("step", number, "work")
