@@ -193,14 +193,24 @@ def test_the_next_setting_takes_in_what_the_last_pass_came_to(db: None) -> None:
     assert following.told.amount == pytest.approx((72.015 - 71.196) / 2 / 0.04), "the rest, shared alike"
 
 
-def test_a_change_in_the_crib_reaches_the_bench(dagny: Client, django_capture_on_commit_callbacks: Any) -> None:
+def test_a_change_in_the_crib_reaches_the_bench(
+    dagny: Client, django_capture_on_commit_callbacks: Any, django_assert_max_num_queries: Any
+) -> None:
+    """It is marked on every job that uses it, in one query, and worked out when the job is next shown."""
     bar = Bar.objects.get(name="Bar 7")
     fields = {"name": "Bar 7", "method": "lathe-bar", "kind": "steel", "diameter_mm": "20", "length_mm": "300"}
-    with django_capture_on_commit_callbacks(execute=True):
+    with django_capture_on_commit_callbacks(execute=True), django_assert_max_num_queries(20):
         dagny.post(f"/crib/bar/{bar.pk}/", fields)
-    assert Job.objects.get(number="Q-214").stations["steps"][1]["state"] == "bad"
+    assert Job.objects.get(number="Q-214").stale
     assert "Do not run" in dagny.get("/").content.decode()
+    job = Job.objects.get(number="Q-214")
+    assert (job.stale, job.stations["steps"][1]["state"]) == (False, "bad")
     assert "Do not run" in dagny.get("/jobs/Q-214/bar/").content.decode()
+    Job.objects.filter(number="Q-214").update(stale=True, stations={**job.stations, "steps": [
+        {**step, "state": "done"} for step in job.stations["steps"]
+    ]})  # fmt: skip
+    dagny.get("/jobs/Q-214/cuts/")
+    assert Job.objects.get(number="Q-214").stations["steps"][1]["state"] == "bad", "its own page refreshes it too"
 
 
 def test_opposite_flats_move_half_the_difference(corin: Client) -> None:

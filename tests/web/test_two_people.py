@@ -37,8 +37,10 @@ ACTS = st.tuples(
 class Bench:
     """The two of them, and what each does next."""
 
-    def __init__(self, units: tuple[str, str]) -> None:
+    def __init__(self, units: tuple[str, str], script: list[float] | None = None) -> None:
+        """`script` holds the sizes to type, in their order; without it they are made up and kept in `typed_mm`."""
         self.people = []
+        self.script, self.typed_mm = list(script or ()), []  # type: tuple[list[float], list[float]]
         for name, unit in zip(("corin", "dagny"), units, strict=True):
             User.objects.filter(username=name).update(unit=unit)
             self.people.append((signed_in(name), Units(unit)))
@@ -75,7 +77,9 @@ class Bench:
             return "cut", {"number": state.in_hand or 1, "through": (state.in_hand or 1) + abs(figure) % 3}
         if kind in ("size", "far"):
             off = figure * TENTH_THOU_MM * (40 if kind == "far" else 1)
-            size = _snapped(state.set_diameter_mm or state.known_mm) + off
+            made_up = _snapped(state.set_diameter_mm or state.known_mm) + off
+            size = self.script.pop(0) if self.script else made_up
+            self.typed_mm.append(size)
             text = typed(size, units)
             gauge = Gauge.objects.measuring(80)[0]
             return "size", {"value": text, "sure": text, "gauge": gauge.pk}
@@ -159,12 +163,13 @@ def test_nothing_two_people_do_breaks_a_law(db: None, drawn: list[tuple[str, int
 @settings(max_examples=8, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(drawn=st.lists(ACTS, min_size=3, max_size=12))
 def test_typed_in_inches_or_in_millimetres_it_is_the_same_job(db: None, drawn: list[tuple[str, int, bool]]) -> None:
-    found = []
+    found, script = [], []  # type: tuple[list[Any], list[float]]
     for units in (("mm", "mm"), ("in", "in")):
         with undone():
-            bench = Bench(units)
+            bench = Bench(units, script)
             for act in drawn:
                 bench.act(*act)
+            script = bench.typed_mm
             state = bench.state()
             found.append((state.phase, state.in_hand, state.verdict, len(bench.page().passes.done), state.known_mm))
     assert found[0][:-1] == found[1][:-1]
