@@ -14,7 +14,7 @@ from gyrodraw.dialface import DialFace, dial_face
 from gyrodraw.instruments import dial_scale, lever_gate
 from gyrodraw.linelayer import Housing, LineLayer, SagCurve, SpanRuler, line_band, strip_line
 from gyrodraw.passline import PassLine, Rung
-from gyrodraw.scene import Scene
+from gyrodraw.scene import Scene, Shape
 from gyrodraw.section import Broken, Labels, Part, strip_section, work_band
 from gyrodraw.shells import Shell, cuts_band
 from gyrodraw.walls import WallPoint, Walls, check_band
@@ -38,7 +38,7 @@ __all__ = [
     "RulerLimit",
     "Rung",
     "SagCurve",
-    "Scene",
+    "Scene", "Shape",
     "Shell",
     "SpanRuler",
     "WallPoint",

@@ -6,9 +6,6 @@ from decimal import Decimal
 from typing import Any
 
 from django import forms
-from django.forms.utils import flatatt
-from django.utils.html import format_html, format_html_join
-from django.utils.safestring import SafeString
 
 from gyrocore import InvalidInput, error_sentence, read_surface_speed
 from gyrometra.bridge.messages import use_shop_words
@@ -27,10 +24,6 @@ class TypedForm(forms.Form):
         for field in self.fields.values():
             if isinstance(field, LengthField | LimitsField | SurfaceSpeedField):
                 field.units = units
-            if type(field.widget) is forms.Select:
-                plain = LineSelect(field.widget.attrs)
-                plain.choices, plain.is_required = field.widget.choices, field.widget.is_required
-                field.widget = plain
             field.widget.attrs.setdefault("autocomplete", "off")
         use_shop_words(self)
 
@@ -53,34 +46,6 @@ class TypedForm(forms.Form):
         self.add_error(name or None, error_sentence(error, self.units.unit, label))
 
 
-class LineInput(forms.TextInput):
-    """A one-line input printed without a template: a page has dozens, and each template took a millisecond."""
-
-    def render(self, name: str, value: Any, attrs: Any = None, renderer: Any = None) -> SafeString:
-        """The input as Django's own template prints it."""
-        widget = self.get_context(name, value, attrs)["widget"]
-        shown = {} if widget["value"] is None else {"value": widget["value"]}
-        return format_html("<input{}>", flatatt({"type": widget["type"], "name": name, **shown, **widget["attrs"]}))
-
-
-class LineSelect(forms.Select):
-    """A choice printed without a template, as the input above."""
-
-    def render(self, name: str, value: Any, attrs: Any = None, renderer: Any = None) -> SafeString:
-        """The choice as Django's own templates print it; no groups are used here."""
-        widget = self.get_context(name, value, attrs)["widget"]
-        options = format_html_join(
-            "",
-            "<option{}>{}</option>",
-            (
-                (flatatt({"value": option["value"], **option["attrs"]}), option["label"])
-                for _, group, _ in widget["optgroups"]
-                for option in group
-            ),
-        )
-        return format_html("<select{}>{}</select>", flatatt({"name": name, **widget["attrs"]}), options)
-
-
 class LengthField(forms.CharField):
     """A length; cleans to a Decimal of millimetres."""
 
@@ -94,7 +59,6 @@ class LengthField(forms.CharField):
         #: A figure past this without its unit is asked: 2 for a run-out limit on an inch page is hardly two inches.
         self.ask_over_mm = ask_over_mm
         kwargs.setdefault("max_length", 60)
-        kwargs.setdefault("widget", LineInput)
         super().__init__(**kwargs)
         self.widget.attrs.update({"inputmode": "text", "spellcheck": "false"})
 
@@ -139,7 +103,6 @@ class LimitsField(forms.CharField):
 
     def __init__(self, **kwargs: Any) -> None:
         kwargs.setdefault("max_length", 80)
-        kwargs.setdefault("widget", LineInput)
         super().__init__(**kwargs)
 
     def clean(self, value: Any) -> Any:
@@ -169,7 +132,6 @@ class SurfaceSpeedField(forms.CharField):
 
     def __init__(self, **kwargs: Any) -> None:
         kwargs.setdefault("max_length", 30)
-        kwargs.setdefault("widget", LineInput)
         super().__init__(**kwargs)
 
     def clean(self, value: Any) -> Any:

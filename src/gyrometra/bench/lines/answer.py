@@ -9,7 +9,7 @@ from typing import Any, ClassVar
 from django import forms
 
 from gyrocore import InvalidInput
-from gyrometra.bridge.fields import LineInput, TypedForm
+from gyrometra.bridge.fields import TypedForm
 from gyrometra.bridge.units import Units
 from gyrometra.steps.plates import Because
 
@@ -94,7 +94,7 @@ class NumberField(forms.DecimalField):
     def __init__(self, **kwargs: Any) -> None:
         kwargs.setdefault("max_digits", 12)
         super().__init__(**kwargs)
-        self.widget = LineInput(attrs={"inputmode": "decimal", "spellcheck": "false"})
+        self.widget = forms.TextInput(attrs={"inputmode": "decimal", "spellcheck": "false"})
 
     def clean(self, value: Any) -> Any:
         """Read it, and say in shop words what is allowed."""

@@ -13,7 +13,7 @@ from gyrocore import (
     read_indicator,
 )
 from gyrometra.bridge.choices import ChoiceOfRow
-from gyrometra.bridge.fields import LengthField, LineInput, TypedForm
+from gyrometra.bridge.fields import LengthField, TypedForm
 from gyrometra.bridge.units import Units, to_decimal
 from gyrometra.crib.models import Indicator
 from gyrometra.steps.shared.entries import EntryForm, worded
@@ -24,7 +24,7 @@ from gyroplan.assess import OFF_SCALE
 BLOCKED = "x"
 
 
-_BY_RULE = LineInput(attrs={"placeholder": "by rule"})
+_BY_RULE = forms.TextInput(attrs={"placeholder": "by rule"})
 
 
 class RoundForm(TypedForm):

@@ -8,7 +8,7 @@ from typing import Any
 
 from django import forms
 
-from gyrometra.bridge.fields import LengthField, LineInput, TypedForm
+from gyrometra.bridge.fields import LengthField, TypedForm
 from gyrometra.jobs.models import Interruption
 from gyrometra.jobs.services import Break
 
@@ -33,7 +33,7 @@ class BreaksForm(TypedForm):
                 self.fields[f"break_{name}_{place}"] = field
             self.fields[f"break_angle_{place}"] = forms.DecimalField(
                 label="At, degrees from jaw 1 or the mark", required=False, min_value=0, max_value=Decimal("359.99"),
-                widget=LineInput(attrs={"placeholder": "at °", "inputmode": "decimal"}),
+                widget=forms.TextInput(attrs={"placeholder": "at °", "inputmode": "decimal"}),
             )  # fmt: skip
 
     def break_rows(self) -> Iterator[list[Any]]:
