@@ -284,3 +284,17 @@ def test_a_read_cell_is_opened_again_and_the_correction_supersedes(corin: Client
     view = open_page("Q-219", MM).truing.rounds[-1]
     assert (view.values_mm[:2], view.next_place) == ([0.011, 0.013], 2)
     assert 'name="place" value="2"' in corin.get("/jobs/Q-219/true/?place=9").content.decode()
+
+
+def test_a_reading_is_refused_once_the_job_is_closed(corin: Client) -> None:
+    """The round was open when the job was given up: what is typed then is not logged."""
+    begin(corin)
+    read(corin, "12", 0)
+    job = Job.objects.get(number="Q-219")
+    corin.post("/jobs/Q-219/close/", {"version": job.version, "reason": "cracked"})
+    count = Reading.objects.count()
+    text = corin.post(
+        "/jobs/Q-219/reading/true/", {"client_id": str(uuid.uuid4()), "place": 1, "value": "5"}, follow=True
+    ).content.decode()
+    assert "Closed: cracked. Reopen it on Work" in text
+    assert Reading.objects.count() == count

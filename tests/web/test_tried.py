@@ -351,3 +351,11 @@ def test_f4_a_finished_bore_guides_the_pilot_bar(corin: Client) -> None:
     assert line is not None
     assert line.guides == ("H1",)
     assert "cannot be cut there" in save("40; 660; 1280")
+
+
+def test_e3_the_rail_names_the_bore_that_fails(corin: Client) -> None:
+    """Two bearings leave the middle bore soft: H2 fails, from whichever bore's page it is looked at."""
+    cuts(corin, "Q-221", max_rpm="200")
+    bar = Job.objects.get(number="Q-221").stations["steps"][1]
+    assert (bar["code"], bar["values"]["of"]) == ("line_over", "H2")
+    assert "H2: fails on 2 bearings" in corin.get("/jobs/Q-221/cuts/?bore=1").content.decode()

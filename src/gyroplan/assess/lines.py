@@ -72,6 +72,15 @@ class Line:
         return self.worst[1] if self.worst else None
 
     @property
+    def fails_at(self) -> str:
+        """The bore that says so where it does not hold; empty where it holds, or bearings or bar are wrong."""
+        if self.worst is not None and self.worst[1].state == "stop":
+            return self.worst[0]
+        if not self.sags_little_enough:
+            return max(self.response.rows, key=lambda row: abs(row.off_line_mm)).bore
+        return ""
+
+    @property
     def off_line_mm(self) -> float:
         """The largest offset from the line, by sag and by play in guides, as a diameter: what coaxiality counts."""
         return self._sagged_mm + (2 * self.guidance.worst_mm if self.guidance else 0.0)

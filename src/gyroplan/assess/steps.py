@@ -117,7 +117,7 @@ def _worst(here: _Here, work: Callable[[_Here], Line]) -> Line:
         return work(here)
     lines = [(one.bore, work(one)) for one in here.each if work is not _true or one.is_end]
     bore, (state, code, values) = min(lines, key=lambda pair: _URGENT.index(pair[1][0]))
-    named = values if state == DONE else {**values, "of": bore.name}
+    named = values if state == DONE else {"of": bore.name, **values}
     return state, code, named
 
 
@@ -149,7 +149,8 @@ def _bar_in_line(here: _Here) -> Line:
     if passes.force.value is None:
         return WARN, "line_no_cutter", values
     if not line.holds:
-        return BAD, "line_over", values
+        # bar and bearings are the same for all: the bore that fails is named, whichever is looked at
+        return BAD, "line_over", {**values, "of": line.fails_at} if line.fails_at else values
     if line.verdict is not None and line.verdict.state == "caution":
         return DONE, "line_may_chatter", values
     return DONE, "line" if line.layout.ok else "line_over_advice", values
