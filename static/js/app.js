@@ -91,12 +91,12 @@ function letter(key) {
   else if (key === "?") document.getElementById("keys")?.showModal();
 }
 
-// Keys pressed while a reading is on its way to the server are held, and typed into the next cell.
+// Keys pressed while a reading is on its way to the server, or a round is being opened, are held for the next cell.
 let onItsWay = false;
 let held = [];
 
 document.addEventListener("htmx:beforeRequest", (event) => {
-  if (event.target.matches("[data-reading]")) onItsWay = true;
+  if (event.target.matches("[data-reading], [data-opens]")) onItsWay = true;
 });
 document.addEventListener("htmx:afterRequest", (event) => {
   if (!event.detail.successful) {
@@ -212,6 +212,7 @@ document.addEventListener("htmx:beforeSwap", (event) => {
 
 function putBack() {
   let send = null;
+  const late = [];
   for (const kept of unsent) {
     const field = document.getElementById(kept.id);
     if (!field || field.value === kept.value) continue;
@@ -219,7 +220,12 @@ function putBack() {
     if (kept.here) {
       field.focus({ preventScroll: true });
       field.dataset.unsent = kept.value;
-    } else send = field.form;
+    } else late.push(field);
+  }
+  for (const field of late) {
+    const row = field.closest(ROW);
+    if (row?.contains(document.activeElement)) row.dataset.changed = "yes";
+    else send = field.form;
   }
   unsent = [];
   // a plan may be saved by itself; nothing enters a log but by Enter or a tap
@@ -231,6 +237,38 @@ document.addEventListener("focusout", (event) => {
   if (kept === undefined) return;
   delete event.target.dataset.unsent;
   if (event.target.value === kept) event.target.dispatchEvent(new Event("change", { bubbles: true }));
+});
+
+// A page that saves itself stays where it is: what has the caret keeps its place on the screen.
+let stay = null;
+
+document.addEventListener("htmx:beforeSwap", (event) => {
+  const here = document.activeElement;
+  const id = here !== document.body && here.id;
+  stay = event.detail.requestConfig?.verb === "post" ? { y: window.scrollY, id, top: id && here.getBoundingClientRect().top } : null;
+});
+document.addEventListener("htmx:afterSettle", () => {
+  if (!stay) return;
+  const again = stay.id && document.getElementById(stay.id);
+  const y = again ? window.scrollY + again.getBoundingClientRect().top - stay.top : stay.y;
+  window.scrollTo({ top: y, behavior: "instant" });
+  stay = null;
+});
+
+// A row of several fields is sent when the caret leaves it, not half typed.
+const ROW = ".rows .pair, .rows .five";
+
+document.addEventListener("change", (event) => {
+  const row = event.target.closest?.(ROW);
+  if (!row || event.target === row) return;
+  row.dataset.changed = "yes";
+  event.stopPropagation();
+}, true);
+document.addEventListener("focusout", (event) => {
+  const row = event.target.closest?.(ROW);
+  if (!row?.dataset.changed || row.contains(event.relatedTarget)) return;
+  delete row.dataset.changed;
+  row.dispatchEvent(new Event("change", { bubbles: true }));
 });
 
 // The bar can be dragged in its drawing: the field of the overhang follows, in its own unit, and the form is sent.
