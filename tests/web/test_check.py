@@ -16,7 +16,7 @@ from gyrometra.jobs.models import Job
 from gyrometra.steps.page import open_page
 from gyrometra.steps.plates import verdict_plate
 from gyroplan.assess import signed_verdict
-from tests.web.said import missing_words
+from tests.web.said import flat, missing_words
 
 MM = Units("mm")
 DEPTHS = (20, 70, 120)
@@ -54,7 +54,7 @@ def sign(client: Client, number: str = "Q-214", **more: str) -> str:
     """Sign what the page shows."""
     digest, _ = signed_verdict(open_page(number, MM).assessment)
     fields = {"digest": digest, **more}
-    return client.post(f"/jobs/{number}/sign/", fields, headers={"HX-Request": "true"}).content.decode()
+    return flat(client.post(f"/jobs/{number}/sign/", fields, headers={"HX-Request": "true"}))
 
 
 def lines(page: Any) -> dict[str, str]:
@@ -188,7 +188,7 @@ def test_the_signed_verdict_keeps_what_was_signed(corin: Client, dagny: Client) 
     assert sorted({place[2] for place in signed.verdict["bores"][0]["places"]}) == pytest.approx([72.012, 72.013])
     assert signed.verdict["rule"] == "guarded"
     assert signed.verdict["bores"][0]["limits"]["runout"][2] == "in"
-    assert "This record is locked" in corin.get("/jobs/Q-214/check/").content.decode()
+    assert "This record is locked" in flat(corin.get("/jobs/Q-214/check/"))
 
 
 def test_twelve_places_find_the_same_centre(corin: Client) -> None:

@@ -15,7 +15,7 @@ from gyrometra.jobs.models import Job, SignOff
 from gyrometra.steps.forms import BarForm
 from gyrometra.steps.page import open_page
 from gyrometra.truing.models import Reading
-from tests.web.said import missing_words
+from tests.web.said import flat, missing_words
 from tests.web.test_bad_input import plan_of, work_of
 from tests.web.test_check import sign
 
@@ -277,7 +277,7 @@ def test_a_read_cell_is_opened_again_and_the_correction_supersedes(corin: Client
     begin(corin)
     read(corin, "12", 0)
     read(corin, "13", 1)
-    text = corin.get("/jobs/Q-219/true/?place=0").content.decode()
+    text = flat(corin.get("/jobs/Q-219/true/?place=0"))
     assert 'name="place" value="0"' in text
     assert 'name="correct" value="yes"' in text
     read(corin, "11", 0, correct="yes")

@@ -16,6 +16,7 @@ from gyrometra.steps import plates
 from gyrometra.steps.forms import HeadBarForm, LineBarForm, work_initial
 from gyrometra.steps.page import open_page
 from gyroplan.assess import Line
+from tests.web.said import flat
 from tests.web.test_bad_input import plan_of, work_of
 from tests.web.test_passes import ALL_GUARDS
 
@@ -206,7 +207,7 @@ def test_the_bar_is_trued_at_both_end_bores(corin: Client) -> None:
         stations = Job.objects.get(number="Q-221").stations["steps"]
         assert (stations[3]["state"] == "done") is (place == 3)
     assert open_page("Q-221", MM, 2).truing.rounds == ()
-    text = corin.get("/jobs/Q-221/true/?bore=2").content.decode()
+    text = flat(corin.get("/jobs/Q-221/true/?bore=2"))
     assert "The bar is trued at the two end bores, H1 and H3; H2 follows from them." in text
     assert 'href="?bore=3"' in text
 

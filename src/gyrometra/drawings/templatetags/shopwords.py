@@ -22,6 +22,26 @@ def note_sentence(note: Note, units: Units) -> str:
     return sentence(note, units.unit)
 
 
+#: The colour of a mark; state is never colour alone, so each is printed with its mark. The rest is brass.
+_TONES = {"in": "ok", "over": "out", "under": "lefty", "wait": "idle", "out": "idle"}
+#: States that are not called like their mark.
+_MARKS = {"ok": "in", "pick": "in", "metal-left": "under", "not-proven": "near", "incomplete": "wait"}
+_DRAWN = ("in", "near", "over", "under", "advice", "wait", "out")
+
+
+@register.filter
+def markof(state: str) -> str:
+    """The mark of a state: what has none of its own is near."""
+    mark = _MARKS.get(state, state)
+    return mark if mark in _DRAWN else "near"
+
+
+@register.filter
+def tone(state: str) -> str:
+    """The class that colours a state like its mark."""
+    return _TONES.get(markof(state), "near")
+
+
 @register.filter
 def gaugeof(reading: object) -> int | None:
     """The gauge that a size was measured with."""

@@ -79,16 +79,6 @@ class StateLine:
     state: str
     words: str
 
-    @property
-    def mark(self) -> str:
-        """The mark that goes with the state."""
-        return self.state
-
-    @property
-    def known(self) -> bool:
-        """Whether nothing is to be looked at again."""
-        return self.state == "in"
-
 
 def opening_line(page: JobPage) -> StateLine | None:
     """The bar that opens the bore up, under its own heaviest cut."""

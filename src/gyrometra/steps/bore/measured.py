@@ -45,7 +45,8 @@ class PassDone:
     dialled: str
     came: str
     off: str
-    state: str
+    #: The mark of what it came out against its own size; none where nothing was measured.
+    mark: str
     remark: str
     slip: str
 
@@ -170,11 +171,11 @@ def pass_done(page: JobPage, cut: PassCut) -> PassDone:
     step = min((_step(row) for row in sizes), default=0.001)
     remark = log.remarks.get(cut.number)
     over = cut.came_over_mm
-    off, state = "", ""
+    off, mark = "", ""
     if over is not None:
         on_size = abs(over) < step
         off = "as set" if on_size else f"{units.measured(abs(over), step)} {'large' if over > 0 else 'small'}"
-        state = "ok" if on_size else "warn"
+        mark = "in" if on_size else "advice"
     made = (
         Setting(
             from_mm=cut.from_mm,
@@ -194,7 +195,7 @@ def pass_done(page: JobPage, cut: PassCut) -> PassDone:
         dialled="" if made is None else setting_words(made, units),
         came="" if cut.measured_mm is None else units.measured(cut.measured_mm, step),
         off=off,
-        state=state,
+        mark=mark,
         remark=f"{remark.get_sound_display()}, {remark.get_look_display()}" if remark else "",
         slip="" if cut.suspect is None else f"came out {cut.suspect} of what was set",
     )  # fmt: skip
