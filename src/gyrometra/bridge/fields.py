@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from dataclasses import dataclass
 from decimal import Decimal
 from typing import Any
 
@@ -13,6 +15,14 @@ from gyrometra.bridge.units import Typed, Units, is_bare
 
 #: Columns are DecimalField(12, 6).
 LARGEST_MM = 100_000
+
+
+@dataclass(frozen=True, slots=True)
+class Stored:
+    """A value that is stored already, and what was once typed for it."""
+
+    value: Decimal
+    typed: Typed | None
 
 
 class TypedForm(forms.Form):
@@ -33,9 +43,21 @@ class TypedForm(forms.Form):
         for name, field in self.fields.items():
             if isinstance(field, LengthField | LimitsField | SurfaceSpeedField):
                 text = str(self.data.get(self.add_prefix(name), "")).strip()
-                if text:
+                stored = None if isinstance(field, LimitsField) else field.stored.get(text)
+                if stored is not None:
+                    kept |= {name: stored.typed} if stored.typed else {}
+                elif text:
                     kept[name] = {"text": text, "unit": self.units.unit}
         return kept
+
+    def stands(self, name: str, shown: str, value: Decimal | None, typed: Typed | None) -> None:
+        """Let what a field shows for a stored value mean that value still, not its rounded figure read anew.
+
+        Else whoever saves one field in the other unit would change all the rest by their roundings.
+        """
+        field = self.fields.get(name)
+        if value is not None and isinstance(field, LengthField | SurfaceSpeedField):
+            field.stored = {**field.stored, shown: Stored(value, typed)}
 
     def refuse(self, error: InvalidInput, fields: dict[str, str], fallback: str | None = None) -> None:
         """Put a core error at the form's field for it, in the reader's unit."""
@@ -50,6 +72,8 @@ class LengthField(forms.CharField):
     """A length; cleans to a Decimal of millimetres."""
 
     units = Units()
+    #: What is stored, by the text that shows it.
+    stored: Mapping[str, Stored] = {}
 
     def __init__(
         self, *, least: float | None = None, positive: bool = True, ask_over_mm: float | None = None, **kwargs: Any
@@ -67,6 +91,8 @@ class LengthField(forms.CharField):
         text = str(super().clean(value) or "").strip()
         if not text:
             return None
+        if text in self.stored:
+            return self.stored[text].value
         try:
             size = self.units.read(text)
         except InvalidInput as error:
@@ -127,6 +153,8 @@ class SurfaceSpeedField(forms.CharField):
     """A surface speed in m/min or ft/min; cleans to a Decimal of m/min."""
 
     units = Units()
+    #: What is stored, by the text that shows it.
+    stored: Mapping[str, Stored] = {}
     #: Between a hand-turned bar and what no cutter stands [m/min].
     LEAST, MOST = 0.1, 2000
 
@@ -139,6 +167,8 @@ class SurfaceSpeedField(forms.CharField):
         text = str(super().clean(value) or "").strip()
         if not text:
             return None
+        if text in self.stored:
+            return self.stored[text].value
         try:
             speed = read_surface_speed(text, self.units.unit)
         except InvalidInput as error:

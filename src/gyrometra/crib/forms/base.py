@@ -9,7 +9,7 @@ from typing import Any
 from django import forms
 
 from gyrocore import InvalidInput, error_sentence
-from gyrometra.bridge.fields import TypedForm
+from gyrometra.bridge.fields import LengthField, SurfaceSpeedField, TypedForm
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import CribItem, Machine
 
@@ -64,6 +64,14 @@ class CribForm(TypedForm):
     def __init__(self, *args: Any, item: CribItem | None = None, **kwargs: Any) -> None:
         self.item = item
         super().__init__(*args, **kwargs)
+        for name in self.base_fields if item else ():
+            field = self.fields[name]
+            if isinstance(field, LengthField):
+                value, typed = getattr(item, name), item.typed.get(name) if item else None
+                self.stands(name, self.units.shown(value, typed), value, typed)
+            elif isinstance(field, SurfaceSpeedField):
+                value = getattr(item, name)
+                self.stands(name, self.units.surface_speed(value), value, None)
         self.order_fields([name for name in self.fields if name != "notes"])
 
     def clean_name(self) -> str:

@@ -116,15 +116,20 @@ class LineBarForm(PlanForm):
 
     def initial_for(self) -> dict[str, Any]:
         """The bearings as typed while that still means the same."""
-        shown = super().initial_for()
-        kept = self.job.setup.plan.typed.get("bearings_mm")
-        places = "; ".join(self.units.plain(place) for place in self.job.setup.plan.bearings_mm)
-        shown["bearings_mm"] = kept["text"] if kept and kept["unit"] == self.units.unit else places
-        return shown
+        return {**super().initial_for(), "bearings_mm": self._bearings_shown()}
+
+    def _bearings_shown(self) -> str:
+        plan = self.job.setup.plan
+        kept = plan.typed.get("bearings_mm")
+        if kept and kept["unit"] == self.units.unit:
+            return str(kept["text"])
+        return "; ".join(self.units.plain(place) for place in plan.bearings_mm)
 
     def clean_bearings_mm(self) -> list[float]:
         """Places apart by a semicolon, or by a comma with a space; each as lengths are written."""
         text = str(self.cleaned_data["bearings_mm"])
+        if text == self._bearings_shown():
+            return list(self.job.setup.plan.bearings_mm)
         places = []
         for piece in re.split(r";|,\s+|\s+and\s+", text):
             if not piece.strip():
@@ -139,6 +144,9 @@ class LineBarForm(PlanForm):
         """The bearings too."""
         text = str(self.data.get("bearings_mm", "")).strip()
         kept = super().typed()
+        before = self.job.setup.plan.typed.get("bearings_mm")
+        if text and text == self._bearings_shown():
+            return {**kept, "bearings_mm": before} if before else kept
         return {**kept, "bearings_mm": {"text": text, "unit": self.units.unit}} if text else kept
 
     def clean(self) -> dict[str, Any]:

@@ -35,6 +35,10 @@ class PlanForm(TypedForm):
         for name, field in self.fields.items():
             if isinstance(field, ChoiceOfRow):
                 field.offer(self._offered(name, offered))
+            elif isinstance(field, LengthField | SurfaceSpeedField) and name not in self.not_stored:
+                plan = self.job.setup.plan
+                value, typed = getattr(plan, name), plan.typed.get(name)
+                self.stands(name, self._shown(field, value, typed), value, typed)
 
     def _offered(self, name: str, crib: Offered) -> Sequence[Any]:
         """What a field chooses from: bars for this method only, where there are two kinds of them."""
@@ -51,16 +55,17 @@ class PlanForm(TypedForm):
             if name in self.not_stored:
                 continue
             value = getattr(plan, name)
-            if isinstance(field, LengthField):
-                value = self.units.shown(value, plan.typed.get(name))
-            elif isinstance(field, SurfaceSpeedField):
-                value = self.speed_shown(value, plan.typed.get(name))
+            if isinstance(field, LengthField | SurfaceSpeedField):
+                value = self._shown(field, value, plan.typed.get(name))
             elif isinstance(value, date):
                 value = value.isoformat()
             elif isinstance(value, Decimal):
                 value = f"{value.normalize():f}"
             shown[name] = getattr(value, "pk", value)
         return shown
+
+    def _shown(self, field: LengthField | SurfaceSpeedField, value: Any, typed: Typed | None) -> str:
+        return self.units.shown(value, typed) if isinstance(field, LengthField) else self.speed_shown(value, typed)
 
     def speed_shown(self, value: Any, typed: Typed | None) -> str:
         """A surface speed: as typed where that still means the same, else with its unit."""

@@ -21,13 +21,14 @@ from gyrocore import (
 )
 from gyrometra.bridge.choices import ChoiceOfRow, ChoiceOfRows
 from gyrometra.bridge.fields import LengthField, LimitsField, TypedForm
-from gyrometra.bridge.units import Units, is_bare
+from gyrometra.bridge.units import Typed, Units, is_bare
 from gyrometra.crib.models import Fixture, Machine, Material
 from gyrometra.cutting.record import why_begun
 from gyrometra.inspection.records import last_piece
 from gyrometra.jobs.models import Bore, Job, SetUp
 from gyrometra.jobs.services import Row, WorkData
 from gyrometra.steps.work.breaks import BreaksForm
+from gyrometra.steps.work.shown import play_words, stored_lengths
 
 FOUND_ROWS, OUTSIDE_ROWS = 5, 4
 
@@ -142,6 +143,8 @@ class WorkForm(BreaksForm):
         for place in range(OUTSIDE_ROWS):
             self._add(f"outside_l_{place}", "Length of the step")
             self._add(f"outside_d_{place}", "Outside diameter")
+        for name, value, typed in stored_lengths(bore) if bore else ():
+            self.stands(name, self.units.shown(value, typed), value, typed)
 
     def _add(self, name: str, label: str, least: float | None = None) -> None:
         field = LengthField(label=label, required=False, positive=least is None, least=least)
@@ -205,6 +208,8 @@ class WorkForm(BreaksForm):
         text = str(self.cleaned_data.get("play_mm") or "").strip()
         if not text:
             return None
+        if self.bore is not None and text == play_words(self.bore, self.units):
+            return self.bore.play_least_mm, self.bore.play_most_mm
         pieces = [piece for piece in re.split(r"\s+to\s+|\s*;\s*|\s*/\s*", text) if piece.strip()]
         if len(pieces) != 2:
             raise forms.ValidationError(f"{text} gives no two clearances. Type the least and the most: 0.01 to 0.04.")
@@ -376,6 +381,25 @@ class WorkForm(BreaksForm):
     def _words(self, value_mm: Decimal | float) -> str:
         return f"{self.units.plain(value_mm)} {self.units.label}"
 
+    def _unchanged(self, name: str) -> bool:
+        """Whether limits stand as they were shown, with their unit named for who reads the other one."""
+        if self.bore is None:
+            return False
+        shown = self.units.limits_typed(getattr(self.bore, name), self.bore.typed.get(name))
+        return bool(shown) and str(self.data.get(name, "")).strip() == shown
+
+    def _limits_text(self, name: str) -> str:
+        return str(getattr(self.bore, name) if self._unchanged(name) else self.data.get(name, "")).strip()
+
+    def typed(self) -> dict[str, Typed]:
+        """Limits that stand as they were keep what was typed for them."""
+        kept = super().typed()
+        for name in ("wanted", "depth_wanted", "target"):
+            before = self.bore.typed.get(name) if self.bore else None
+            if before and self._unchanged(name):
+                kept[name] = before
+        return kept
+
     def work(self) -> WorkData:
         """The cleaned values as the service takes them."""
         values = self.cleaned_data
@@ -386,14 +410,14 @@ class WorkForm(BreaksForm):
         )  # fmt: skip
         return WorkData(
             **{name: values[name] for name in plain},
-            wanted=str(self.data.get("wanted", "")).strip() or _range_words(values["wanted"], self.units),
+            wanted=self._limits_text("wanted") or _range_words(values["wanted"], self.units),
             limits=values["wanted"],
             mate_mm=values.get("mate_mm"),
             play_mm=values.get("play_mm"),
             quantity=values.get("quantity") or 1,
-            depth_wanted=str(self.data.get("depth_wanted", "")).strip(),
+            depth_wanted=self._limits_text("depth_wanted"),
             depth=values.get("depth_wanted"),
-            target=str(self.data.get("target", "")).strip(),
+            target=self._limits_text("target"),
             target_limits=values.get("target"),
             matters=values.get("matters") or Bore.Matters.DRAWN,
             fixtures=list(values.get("fixtures") or []),

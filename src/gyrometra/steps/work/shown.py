@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from datetime import date
+from decimal import Decimal
 from typing import Any
 
-from gyrometra.bridge.units import Units
+from gyrometra.bridge.units import Typed, Units, to_decimal
 from gyrometra.jobs.models import Bore, Job
 from gyrometra.jobs.records import child_rows
 
 
-def _play_words(bore: Bore, units: Units) -> str:
+def play_words(bore: Bore, units: Units) -> str:
     """The clearance wanted, as typed while that still means the same."""
     if bore.play_least_mm is None or bore.play_most_mm is None:
         return ""
@@ -28,32 +30,39 @@ def work_initial(bore: Bore, units: Units) -> dict[str, Any]:
         "number": job.number, "part": job.part, "material": job.material.name, "quantity": job.quantity,
         "due_on": _day(job.due_on), "machine": setup.machine_id, "reference": setup.reference,
         "wanted": "" if bore.play_least_mm is not None else units.limits_typed(bore.wanted, bore.typed.get("wanted")),
-        "mate_mm": units.shown(bore.mate_mm, bore.typed.get("mate_mm")), "play_mm": _play_words(bore, units),
+        "play_mm": play_words(bore, units),
         "method": setup.method, "name": bore.name, "ends": bore.ends,
         "depth_wanted": units.limits_typed(bore.depth_wanted, bore.typed.get("depth_wanted")),
-        "coaxiality_mm": units.shown(setup.coaxiality_mm, setup.typed.get("coaxiality_mm")),
-        "match_mm": units.shown(setup.match_mm, setup.typed.get("match_mm")),
         "fixtures": _fixtures(job),
         "target": units.limits_typed(bore.target, bore.typed.get("target")), "matters": bore.matters,
-        "room_behind_mm": units.shown(setup.room_behind_mm, setup.typed.get("room_behind_mm")),
     }  # fmt: skip
-    for name in ("start_mm", "length_mm", "runout_limit_mm", "roundness_limit_mm", "taper_limit_mm"):
-        shown[name] = units.shown(getattr(bore, name), bore.typed.get(name))
-    for place, size in enumerate(child_rows(bore, "found")):
-        shown[f"found_z_{place}"] = units.shown(size["z_mm"], size["typed"].get("first"))
-        shown[f"found_d_{place}"] = units.shown(size["diameter_mm"], size["typed"].get("second"))
-    for place, step in enumerate(child_rows(bore, "outside")):
-        shown[f"outside_l_{place}"] = units.shown(step["length_mm"], step["typed"].get("first"))
-        shown[f"outside_d_{place}"] = units.shown(step["diameter_mm"], step["typed"].get("second"))
     for place, broken in enumerate(child_rows(bore, "interruptions")):
-        shown |= {
-            f"break_kind_{place}": broken["kind"],
-            f"break_from_{place}": units.shown(broken["from_mm"], broken["typed"].get("from_mm")),
-            f"break_to_{place}": units.shown(broken["to_mm"], broken["typed"].get("to_mm")),
-            f"break_width_{place}": units.shown(broken["width_mm"], broken["typed"].get("width_mm")),
-            f"break_angle_{place}": f"{float(broken['angle_deg']):g}",
-        }
-    return shown
+        shown |= {f"break_kind_{place}": broken["kind"], f"break_angle_{place}": f"{float(broken['angle_deg']):g}"}
+    return shown | {name: units.shown(value, typed) for name, value, typed in stored_lengths(bore)}
+
+
+def stored_lengths(bore: Bore) -> Iterator[tuple[str, Decimal | None, Typed | None]]:
+    """Every length of the Work form that is stored: its field, its value, and what was typed for it."""
+    setup = bore.setup
+    for name in ("coaxiality_mm", "match_mm", "room_behind_mm"):
+        yield name, getattr(setup, name), setup.typed.get(name)
+    for name in ("mate_mm", "start_mm", "length_mm", "runout_limit_mm", "roundness_limit_mm", "taper_limit_mm"):
+        yield name, getattr(bore, name), bore.typed.get(name)
+    for rows, fields in _ROWS.items():
+        for place, row in enumerate(child_rows(bore, rows)):
+            for field, column, key in fields:
+                value = row[column]
+                yield f"{field}_{place}", None if value is None else to_decimal(float(value)), row["typed"].get(key)
+
+
+#: Lists of the Work form: field, column, key of what was typed.
+_ROWS = {
+    "found": (("found_z", "z_mm", "first"), ("found_d", "diameter_mm", "second")),
+    "outside": (("outside_l", "length_mm", "first"), ("outside_d", "diameter_mm", "second")),
+    "interruptions": (
+        ("break_from", "from_mm", "from_mm"), ("break_to", "to_mm", "to_mm"), ("break_width", "width_mm", "width_mm"),
+    ),
+}  # fmt: skip
 
 
 def _fixtures(job: Job) -> list[int]:
