@@ -1,5 +1,6 @@
 """A job typed in millimetres, changed by somebody who reads inches: what was not changed stays what it was."""
 
+import uuid
 from dataclasses import replace
 from decimal import Decimal
 
@@ -8,7 +9,7 @@ from django.test import Client
 from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Units
 from gyrometra.crib.forms import FORMS
-from gyrometra.crib.models import Bar
+from gyrometra.crib.models import Bar, Gauge
 from gyrometra.crib.values import initial_of
 from gyrometra.steps.forms import CutsForm, LineBarForm
 from gyrometra.steps.page import open_page
@@ -71,3 +72,14 @@ def test_one_figure_changed_in_inches_leaves_the_bearings_where_they_are(corin: 
     assert after.chip_clearance_mm == Decimal("5.08")
     assert after.bearings_mm == page.job.setup.plan.bearings_mm
     assert after.typed["bearings_mm"] == page.job.setup.plan.typed["bearings_mm"]
+
+
+def test_a_place_measured_in_millimetres_is_the_same_place_in_inches(corin: Client, dagny: Client) -> None:
+    User.objects.filter(username="dagny").update(unit="in")
+    gauge = Gauge.objects.measuring(72)[0].pk
+    for client, z, size in ((corin, "20", "72.012"), (dagny, INCH.plain(20), "2.83511")):
+        entry = {"client_id": str(uuid.uuid4()), "z": z, "angle_deg": "0", "value": size, "gauge": gauge}
+        assert client.post("/jobs/Q-214/size/", entry, headers={"HX-Request": "true"}).status_code == 200
+    judged = open_page("Q-214", INCH).judged
+    assert [(place.z_mm, place.angle_deg) for place in judged.places] == [(20.0, 0.0)]
+    assert len(judged.sizes_at(judged.places[0])) == 2

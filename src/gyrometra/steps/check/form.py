@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from decimal import Decimal
 from typing import Any
 
@@ -11,7 +12,7 @@ from gyrocore import (
     InvalidInput,
 )
 from gyrometra.bridge.choices import ChoiceOfRow
-from gyrometra.bridge.units import Units
+from gyrometra.bridge.units import Units, to_decimal
 from gyrometra.crib.models import Gauge
 from gyrometra.steps.shared.entries import EntryForm, SizeEntryForm, TemperatureForm, worded
 from gyroplan.record import BoreRecord
@@ -33,8 +34,21 @@ class CheckSizeForm(TemperatureForm, SizeEntryForm):
     z = forms.CharField(max_length=60)
     angle_deg = forms.DecimalField(min_value=0, max_value=Decimal("359.99"))
 
+    def __init__(self, *args: Any, stations_mm: Sequence[float] = (), **kwargs: Any) -> None:
+        #: Depths that are measured already.
+        self.stations_mm = stations_mm
+        super().__init__(*args, **kwargs)
+
     def clean_z(self) -> Decimal:
-        """Depth from the open face, inside the bore."""
+        """Depth from the open face, inside the bore.
+
+        A depth that reads like one measured already is that one, in whichever unit it was first typed: a second
+        reading there must not lie beside it by a rounding.
+        """
+        text = self.cleaned_data["z"].strip()
+        for known in self.stations_mm:
+            if text == self.units.plain(known):
+                return to_decimal(known)
         try:
             depth = self.units.read(self.cleaned_data["z"])
         except InvalidInput as error:

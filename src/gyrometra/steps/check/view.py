@@ -39,7 +39,9 @@ def show_check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Ht
 def log_size(request: HttpRequest, number: str) -> HttpResponse:
     """Log one size of the finished bore."""
     page = page_for(request, number)
-    form = CheckSizeForm(request.POST, units=page.units, bore=page.bore)
+    form = CheckSizeForm(
+        request.POST, units=page.units, bore=page.bore, stations_mm=page.judged.stations_mm
+    )  # fmt: skip
     if not form.is_valid():
         return show_check(request, page, {"size_form": form})
     values = form.cleaned_data
