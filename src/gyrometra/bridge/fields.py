@@ -53,10 +53,12 @@ class TypedForm(forms.Form):
     def stands(self, name: str, shown: str, value: Decimal | None, typed: Typed | None) -> None:
         """Let what a field shows for a stored value mean that value still, not its rounded figure read anew.
 
-        Else whoever saves one field in the other unit would change all the rest by their roundings.
+        Else whoever saves one field in the other unit would change all the rest by their roundings. A text that is
+        shown as it was typed has no rounding, and is read as ever.
         """
         field = self.fields.get(name)
-        if value is not None and isinstance(field, LengthField | SurfaceSpeedField):
+        as_typed = typed is not None and typed["text"] == shown
+        if value is not None and not as_typed and isinstance(field, LengthField | SurfaceSpeedField):
             field.stored = {**field.stored, shown: Stored(value, typed)}
 
     def refuse(self, error: InvalidInput, fields: dict[str, str], fallback: str | None = None) -> None:
