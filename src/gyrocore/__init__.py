@@ -70,13 +70,14 @@ from gyrocore.planning.reach import OPENING_SHARE, SPRING_SHARE, FirstCut, Reach
 from gyrocore.planning.speed import INTERRUPTED_SHARE, Speed, eased_speed_m_min, spindle_speed, surface_speed_m_min
 from gyrocore.planning.tuned import TunedPoint, Tuning, tuning
 from gyrocore.truing.flats import FlatPair, FourJawFlats, PairMove, four_jaw_flats
+from gyrocore.truing.jaws import JawMove
 from gyrocore.truing.rounds import (
     Closing,
     close_round,
     closing_allowance_mm,
     reading_after_move_mm,
 )
-from gyrocore.truing.sweep import Harmonic, JawMove, Sweep, sweep
+from gyrocore.truing.sweep import Harmonic, Sweep, sweep
 from gyrocore.truing.taper import TaperCorrection, taper_correction
 from gyrocore.units import Length, clean_text, feet_min, read_indicator, read_length, read_surface_speed
 from gyrocore.wording import error_sentence, length_words, sentence

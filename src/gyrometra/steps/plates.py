@@ -5,7 +5,8 @@ from gyrometra.steps.bar.line import line_table
 from gyrometra.steps.bar.plates import bar, bar_list, opening_line, tuning_line
 from gyrometra.steps.bore.acts import NotRead, act_of, rests_on, size_act
 from gyrometra.steps.bore.plates import bore, guards_due
-from gyrometra.steps.check.plates import check, first_waiting, verdict_plate
+from gyrometra.steps.check.plates import check, first_waiting
+from gyrometra.steps.check.verdict import verdict_plate
 from gyrometra.steps.cuts.plates import cut_totals, cuts, pass_rows
 from gyrometra.steps.shared.plate import Because, Plate, ghost_rail, rail
 from gyrometra.steps.shared.setting import dial_words

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from gyroplan.loop.changes import Act
 from gyroplan.loop.entries import Planned, Set
 from gyroplan.loop.plan import BoreWork
-from gyroplan.loop.replay import Act, replayed
+from gyroplan.loop.replay import replayed
 
 
 def entry_for(work: BoreWork, act: Act) -> Act:

@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from gyrocore import Pass
+from gyroplan.loop.changes import Loop
 from gyroplan.loop.entries import Cut, Set, Size
 from gyroplan.loop.memory import Memory
-from gyroplan.loop.replay import Loop, Replay, Step
+from gyroplan.loop.replay import Replay, Step
 from gyroplan.loop.setting import AdvanceWay, DialWay, Told, Way
 
 

@@ -8,7 +8,8 @@ from math import hypot
 
 from gyrocore import InvalidInput, JawMove, Sweep, sweep
 from gyrocore.checks import TOLERANCE
-from gyrocore.truing.sweep import fitted_swing_mm, split_along_jaws
+from gyrocore.truing.jaws import split_along_jaws
+from gyrocore.truing.sweep import fitted_swing_mm
 from gyroplan.rounds.plan import TrueWork
 
 #: How near to a suspected move the seen one must be, as a share of what was wanted (contract, `true_state`).

@@ -7,7 +7,7 @@ from typing import Literal
 
 from gyrocore import InvalidInput, closing_allowance_mm
 from gyrocore.checks import require_positive
-from gyrocore.truing.sweep import require_jaws
+from gyrocore.truing.jaws import require_jaws
 from gyroplan.rounds.entries import Entry, require_entry
 from gyroplan.shape import STRICT
 

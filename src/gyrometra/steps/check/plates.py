@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
 from django.utils.timezone import localtime
 
-from gyrocore import OVERSIZE_STEP_IN_MM, OVERSIZE_STEP_MM, next_oversizes, sentence
+from gyrocore import sentence
 from gyrometra.bridge.units import Units
 from gyrometra.jobs.history import change_words, limits_changed
 from gyrometra.steps import progress_words
+from gyrometra.steps.check.verdict import LIMIT_NAMES, verdict_plate
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.sheet import target_words
 from gyrometra.steps.true.plates import cells, planned, reading_hint
@@ -229,10 +229,6 @@ def _cell(judged: Checked, place: Place, units: Units) -> CheckCell:
     )
 
 
-_LIMIT_NAMES = {
-    "taper": "Taper over the bore, on Ø", "roundness": "Roundness, half the ovality", "runout": "Run-out (TIR)",
-    "depth": "Depth of the shoulder",
-}  # fmt: skip
 _FORM_WORDS = {"in": "In limits", "over": "Over", "near": "Not proven", "under": "Metal left", "idle": "Incomplete"}
 
 
@@ -242,7 +238,7 @@ def _form_words(line: LimitFound, units: Units) -> FormWords:
         state = {"in": "in", "over": "over", "under": "under", "incomplete": "idle"}.get(line.found.verdict, "near")
         words = _FORM_WORDS[state] if line.found.value_mm is not None else "not measured"
     return FormWords(
-        name=_LIMIT_NAMES[line.name],
+        name=LIMIT_NAMES[line.name],
         found=planned(line.found.value_mm if line.found else None, units),
         allowed="" if line.allowed_mm is None else units.fine(line.allowed_mm),
         state=state,
@@ -285,121 +281,3 @@ def _room(judged: Checked, units: Units) -> str:
     low = smallest.value_mm - judged.bore.lower_mm
     high = judged.bore.upper_mm - largest.value_mm
     return f"{units.planned(low)} over the bottom limit, {units.planned(high)} under the top"
-
-
-@dataclass(frozen=True, kw_only=True)
-class VerdictPlate:
-    """The verdict: word, shape, one line of reason, and every way forward."""
-
-    word: str
-    title: str
-    reason: str
-    ways: Sequence[tuple[str, str, bool]]
-    number: str = ""
-    number_label: str = ""
-
-
-def verdict_plate(page: JobPage) -> VerdictPlate:
-    """The verdict plate of a bore."""
-    word = page.judged.word
-    title = progress_words.VERDICT_WORDS[word]
-    reason, ways, number, label = _REASONS[word](page)
-    return VerdictPlate(word=word, title=title, reason=reason, ways=ways, number=number, number_label=label)
-
-
-Reason = tuple[str, Sequence[tuple[str, str, bool]], str, str]
-
-
-def _extremes(page: JobPage) -> tuple[Place, Place]:
-    found = page.judged.extremes
-    if found is None:
-        raise LookupError("no place is measured")
-    return found
-
-
-def _reason_in(page: JobPage) -> Reason:
-    units = page.units
-    smallest, largest = _extremes(page)
-    return (
-        f"All {len(page.judged.places)} places, {units.planned(smallest.value_mm)} to "
-        f"{units.planned(largest.value_mm)}, each with its own uncertainty.",
-        [("Sign off", "the lead signs; the record is locked after", True)], "", "",
-    )  # fmt: skip
-
-
-def _reason_left(page: JobPage) -> Reason:
-    units = page.units
-    smallest, largest = _extremes(page)
-    left = page.bore.aim_mm - (smallest.value_mm + largest.value_mm) / 2
-    least = page.passes.rules.min_depth_mm
-    can_cut = left / 2 >= least
-    ways = [
-        ("Finish cut", f"{units.planned(left)} on diameter; it takes taper and ovality with it" if can_cut else
-         f"no: {units.planned(left / 2)} on radius, the edge needs {units.planned(least)}", can_cut),
-        ("Hone", f"{units.planned(left)} on diameter, then measure again", True),
-        ("Accept by concession", "a lead signs, with a reason", True),
-    ]  # fmt: skip
-    shoulder = page.judged.state.limits.depth
-    if shoulder is not None and shoulder.verdict == "under":
-        return "The shoulder is not deep enough yet.", ways, "", ""
-    return f"The smallest place is {units.planned(smallest.value_mm)}.", ways, units.planned(left), "Metal left, on Ø"
-
-
-def _oversizes(page: JobPage) -> list[tuple[str, str, bool]]:
-    """The next sizes that the edge can still cut all round."""
-    found, units = page.judged.extremes, page.units
-    if found is None:
-        return []
-    step = OVERSIZE_STEP_MM if units.unit == "mm" else OVERSIZE_STEP_IN_MM
-    sizes = next_oversizes(
-        target_mm=page.bore.aim_mm, largest_mm=found[1].value_mm, least_depth_mm=page.passes.rules.min_depth_mm,
-        step_mm=step,
-    )  # fmt: skip
-    targets = ", ".join(f"Ø{units.planned(one.target_mm)}" for one in sizes)
-    words = f"{targets}; the first takes {units.planned(sizes[0].stock_mm)} off, on diameter. Is the part made so?"
-    return [("Next oversize", words, True)]
-
-
-def _reason_over(page: JobPage) -> Reason:
-    units = page.units
-    over_lines = [_LIMIT_NAMES[line.name] for line in page.judged.limits if line.found and line.found.verdict == "over"]
-    ways = [
-        ("Measure again", "set the gauge first; a slip is cheaper than a casting", True),
-        ("Fit the mating part to it", "Work, to fit a mating part: its size follows", True),
-        *_oversizes(page),
-        ("Ring or bush", "bore out and fit one, where the wall allows", True),
-        ("Accept by concession", "a lead signs, with a reason", True),
-        ("Cut or hone", "no: both make it larger", False),
-    ]
-    if page.judged.state.limits.size.verdict != "over" and over_lines:
-        return f"{', '.join(over_lines)}: over the limit.", ways, "", ""
-    _, largest = _extremes(page)
-    words = f"The largest place is {units.planned(largest.value_mm)}."
-    return words, ways, units.planned(largest.value_mm - page.bore.upper_mm), "Over the top limit by"
-
-
-def _reason_near(page: JobPage) -> Reason:
-    judged, units = page.judged, page.units
-    near = [place for place in judged.places if place.verdict == "undecided"]
-    forms = [_LIMIT_NAMES[line.name] for line in judged.limits if line.found and line.found.verdict == "undecided"]
-    what = f"{len(near)} of {len(judged.places)} places" if near else ", ".join(forms)
-    disagree = any(place.agree is False for place in judged.places)
-    ways: list[tuple[str, str, bool]] = [
-        ("Measure again", "more readings at these places narrow the uncertainty", True),
-        ("Finer gauge", f"the uncertainty is {units.doubt(judged.expanded_mm)}; a smaller error limit would prove it",
-         True),
-        ("Accept by concession", "a lead signs, with a reason", True),
-    ]  # fmt: skip
-    words = "Two gauges do not agree." if disagree else f"{what[:1].upper()}{what[1:]} too near a limit to say."
-    return words, ways, units.doubt(judged.expanded_mm), "Uncertainty, either side"
-
-
-def _reason_missing(page: JobPage) -> Reason:
-    missing = [progress_words.gap_words(gap) for gap in page.judged.missing]
-    return (f"Missing: {missing[0]}.", [("Measure", what, True) for what in missing], "", "")
-
-
-_REASONS = {
-    "in": _reason_in, "metal-left": _reason_left, "over": _reason_over, "not-proven": _reason_near,
-    "incomplete": _reason_missing,
-}  # fmt: skip

@@ -1,0 +1,134 @@
+"""The verdict of a bore as it is printed: word, shape, reason, and every way forward."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from gyrocore import OVERSIZE_STEP_IN_MM, OVERSIZE_STEP_MM, next_oversizes
+from gyrometra.steps import progress_words
+from gyrometra.steps.page import JobPage
+from gyroplan.judge import Place
+
+LIMIT_NAMES = {
+    "taper": "Taper over the bore, on Ø", "roundness": "Roundness, half the ovality", "runout": "Run-out (TIR)",
+    "depth": "Depth of the shoulder",
+}  # fmt: skip
+
+
+@dataclass(frozen=True, kw_only=True)
+class VerdictPlate:
+    """The verdict: word, shape, one line of reason, and every way forward."""
+
+    word: str
+    title: str
+    reason: str
+    ways: Sequence[tuple[str, str, bool]]
+    number: str = ""
+    number_label: str = ""
+
+
+def verdict_plate(page: JobPage) -> VerdictPlate:
+    """The verdict plate of a bore."""
+    word = page.judged.word
+    title = progress_words.VERDICT_WORDS[word]
+    reason, ways, number, label = _REASONS[word](page)
+    return VerdictPlate(word=word, title=title, reason=reason, ways=ways, number=number, number_label=label)
+
+
+Reason = tuple[str, Sequence[tuple[str, str, bool]], str, str]
+
+
+def _extremes(page: JobPage) -> tuple[Place, Place]:
+    found = page.judged.extremes
+    if found is None:
+        raise LookupError("no place is measured")
+    return found
+
+
+def _reason_in(page: JobPage) -> Reason:
+    units = page.units
+    smallest, largest = _extremes(page)
+    return (
+        f"All {len(page.judged.places)} places, {units.planned(smallest.value_mm)} to "
+        f"{units.planned(largest.value_mm)}, each with its own uncertainty.",
+        [("Sign off", "the lead signs; the record is locked after", True)], "", "",
+    )  # fmt: skip
+
+
+def _reason_left(page: JobPage) -> Reason:
+    units = page.units
+    smallest, largest = _extremes(page)
+    left = page.bore.aim_mm - (smallest.value_mm + largest.value_mm) / 2
+    least = page.passes.rules.min_depth_mm
+    can_cut = left / 2 >= least
+    ways = [
+        ("Finish cut", f"{units.planned(left)} on diameter; it takes taper and ovality with it" if can_cut else
+         f"no: {units.planned(left / 2)} on radius, the edge needs {units.planned(least)}", can_cut),
+        ("Hone", f"{units.planned(left)} on diameter, then measure again", True),
+        ("Accept by concession", "a lead signs, with a reason", True),
+    ]  # fmt: skip
+    shoulder = page.judged.state.limits.depth
+    if shoulder is not None and shoulder.verdict == "under":
+        return "The shoulder is not deep enough yet.", ways, "", ""
+    return f"The smallest place is {units.planned(smallest.value_mm)}.", ways, units.planned(left), "Metal left, on Ø"
+
+
+def _oversizes(page: JobPage) -> list[tuple[str, str, bool]]:
+    """The next sizes that the edge can still cut all round."""
+    found, units = page.judged.extremes, page.units
+    if found is None:
+        return []
+    step = OVERSIZE_STEP_MM if units.unit == "mm" else OVERSIZE_STEP_IN_MM
+    sizes = next_oversizes(
+        target_mm=page.bore.aim_mm, largest_mm=found[1].value_mm, least_depth_mm=page.passes.rules.min_depth_mm,
+        step_mm=step,
+    )  # fmt: skip
+    targets = ", ".join(f"Ø{units.planned(one.target_mm)}" for one in sizes)
+    words = f"{targets}; the first takes {units.planned(sizes[0].stock_mm)} off, on diameter. Is the part made so?"
+    return [("Next oversize", words, True)]
+
+
+def _reason_over(page: JobPage) -> Reason:
+    units = page.units
+    over_lines = [LIMIT_NAMES[line.name] for line in page.judged.limits if line.found and line.found.verdict == "over"]
+    ways = [
+        ("Measure again", "set the gauge first; a slip is cheaper than a casting", True),
+        ("Fit the mating part to it", "Work, to fit a mating part: its size follows", True),
+        *_oversizes(page),
+        ("Ring or bush", "bore out and fit one, where the wall allows", True),
+        ("Accept by concession", "a lead signs, with a reason", True),
+        ("Cut or hone", "no: both make it larger", False),
+    ]
+    if page.judged.state.limits.size.verdict != "over" and over_lines:
+        return f"{', '.join(over_lines)}: over the limit.", ways, "", ""
+    _, largest = _extremes(page)
+    words = f"The largest place is {units.planned(largest.value_mm)}."
+    return words, ways, units.planned(largest.value_mm - page.bore.upper_mm), "Over the top limit by"
+
+
+def _reason_near(page: JobPage) -> Reason:
+    judged, units = page.judged, page.units
+    near = [place for place in judged.places if place.verdict == "undecided"]
+    forms = [LIMIT_NAMES[line.name] for line in judged.limits if line.found and line.found.verdict == "undecided"]
+    what = f"{len(near)} of {len(judged.places)} places" if near else ", ".join(forms)
+    disagree = any(place.agree is False for place in judged.places)
+    ways: list[tuple[str, str, bool]] = [
+        ("Measure again", "more readings at these places narrow the uncertainty", True),
+        ("Finer gauge", f"the uncertainty is {units.doubt(judged.expanded_mm)}; a smaller error limit would prove it",
+         True),
+        ("Accept by concession", "a lead signs, with a reason", True),
+    ]  # fmt: skip
+    words = "Two gauges do not agree." if disagree else f"{what[:1].upper()}{what[1:]} too near a limit to say."
+    return words, ways, units.doubt(judged.expanded_mm), "Uncertainty, either side"
+
+
+def _reason_missing(page: JobPage) -> Reason:
+    missing = [progress_words.gap_words(gap) for gap in page.judged.missing]
+    return (f"Missing: {missing[0]}.", [("Measure", what, True) for what in missing], "", "")
+
+
+_REASONS = {
+    "in": _reason_in, "metal-left": _reason_left, "over": _reason_over, "not-proven": _reason_near,
+    "incomplete": _reason_missing,
+}  # fmt: skip
