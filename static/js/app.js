@@ -95,14 +95,12 @@ function letter(key) {
 let onItsWay = false;
 let held = [];
 
-document.addEventListener("htmx:beforeRequest", (event) => {
+document.addEventListener("entry:sending", (event) => {
   if (event.target.matches("[data-reading], [data-opens]")) onItsWay = true;
 });
-document.addEventListener("htmx:afterRequest", (event) => {
-  if (!event.detail.successful) {
-    onItsWay = false;
-    window.setTimeout(typeHeld, 0); // keys that waited go on into the next cell, held or not
-  }
+document.addEventListener("entry:moved", () => {
+  onItsWay = false;
+  window.setTimeout(typeHeld, 0); // keys that waited go on into the next cell, kept or not
 });
 
 function typeHeld() {
@@ -167,7 +165,7 @@ document.addEventListener("keydown", (event) => {
   }
 });
 
-// A request that is on its way, or failed, is said at what was pressed; readings that are held say so themselves.
+// A request that is on its way, or failed, is said at what was pressed; entries of the logs say so themselves.
 function pressedIn(event) {
   const elt = event.detail.elt;
   return elt.closest?.("form") || elt;
@@ -175,7 +173,7 @@ function pressedIn(event) {
 
 function sayNotSaved(event, words) {
   const form = pressedIn(event);
-  if (form.matches("[data-hold]") && (!event.detail.xhr?.status || event.detail.xhr.status >= 502)) return;
+  if (event.detail.xhr?.status === 401) return; // the password is asked in place
   const said = document.createElement("p");
   said.className = "err notsaved";
   said.setAttribute("role", "alert");

@@ -39,7 +39,10 @@ def page(browser: Browser) -> Iterator[Page]:
 def faults(page: Page) -> Iterator[list[str]]:
     """Console errors and broken scripts; none may be left at the end."""
     found: list[str] = []
-    page.on("console", lambda message: found.append(message.text) if message.type == "error" else None)
+    page.on(
+        "console",
+        lambda message: found.append(f"{message.text} {message.location}") if message.type == "error" else None,
+    )
     page.on("pageerror", lambda error: found.append(str(error)))
     yield found
     assert found == []
@@ -55,3 +58,13 @@ def empty(transactional_db: None) -> None:
 def shop(empty: None) -> None:
     """The demo shop."""
     load_shop()
+
+
+def pytest_generate_tests(metafunc: pytest.Metafunc) -> None:
+    """Random sequences: a few in the short form, 300 in the long one, or the one that is named."""
+    if "sequence" not in metafunc.fixturenames:
+        return
+    named = metafunc.config.getoption("--seed")
+    first = int(os.environ.get("SEED", "1"))
+    count = 300 if metafunc.config.getoption("--long") else 6
+    metafunc.parametrize("sequence", [named] if named is not None else range(first, first + count))

@@ -141,7 +141,7 @@ def test_readings_are_held_while_the_server_is_away_and_sent_once(
     for place, reading in enumerate(("5", "-3", "2"), start=2):
         page.keyboard.type(f"{reading}\n", delay=30)
         expect(page.locator("input[name=place]")).to_have_value(str(place))
-    expect(page.locator("#held")).to_contain_text("Offline: 3 readings kept on this device")
+    expect(page.locator("#held")).to_contain_text("Offline: 3 entries kept on this device")
     expect(page.locator("#saved")).to_have_text("Offline, 3 kept")
     expect(page.locator(".heldvalue")).to_have_count(3)
     assert Reading.objects.count() == before, "nothing reached the server"
@@ -181,19 +181,24 @@ def test_the_bar_is_dragged_and_its_limits_follow(page: Page, live_server: Any, 
 
 def test_a_request_that_fails_says_so_at_what_was_pressed(page: Page, live_server: Any, shop: None) -> None:
     sign_in(page, live_server.url)
+    before = CutEntry.objects.filter(kind="set", setup__job__number="Q-214").count()
     page.goto(f"{live_server.url}/jobs/Q-214/bore/?to=set")
     for box in page.locator("input[name=guard]").all():
         box.check()
-    page.route("**/cut/set/**", lambda route: route.abort())
-    page.click("#set-pass")
-    expect(page.locator(".actform .notsaved")).to_have_text("Not saved: offline. Press again.")
-    page.unroute("**/cut/set/**")
     page.route("**/cut/set/**", lambda route: route.fulfill(status=500, body="broken"))
     page.click("#set-pass")
-    expect(page.locator(".actform .notsaved")).to_have_text("Not saved: the server answered 500. Press again.")
+    expect(page.locator(".actform .keptline")).to_have_text("1 entry kept here, not sent yet.")
+    expect(page.locator("#held")).to_contain_text("The server answered 500: 1 entry kept on this device")
+    assert CutEntry.objects.filter(kind="set", setup__job__number="Q-214").count() == before
     page.unroute("**/cut/set/**")
-    page.click("#set-pass")
     expect(page.locator("#cut-pass")).to_be_visible()
+    expect(page.locator("#held")).to_be_hidden()
+    assert CutEntry.objects.filter(kind="set", setup__job__number="Q-214").count() == before + 1, "sent by itself, once"
+    page.goto(f"{live_server.url}/jobs/Q-214/cuts/")
+    page.route("**/save/cuts/**", lambda route: route.abort())
+    page.fill("#id_rough_depth_mm", "0.6")
+    page.locator("#id_rough_depth_mm").press("Tab")
+    expect(page.locator(".notsaved")).to_have_text("Not saved: offline. Press again.")
 
 
 def test_a_half_typed_size_is_never_logged_by_itself(page: Page, live_server: Any, shop: None) -> None:

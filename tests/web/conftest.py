@@ -7,6 +7,7 @@ from django.test import Client
 
 from gyrometra.accounts.models import User
 from gyrometra.samples.load import load_shop
+from tests.web.shop_client import ShopClient
 
 
 @pytest.fixture(scope="session")
@@ -17,7 +18,7 @@ def django_db_setup(django_db_setup: Any, django_db_blocker: Any) -> None:
 
 
 def signed_in(name: str) -> Client:
-    client = Client()
+    client = ShopClient()
     client.force_login(User.objects.get(username=name))
     return client
 

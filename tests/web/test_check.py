@@ -92,7 +92,7 @@ def test_readings_of_a_place_are_averaged_and_a_wrong_one_is_taken_back(corin: C
     log(corin, 72.012, 20)
     assert place_at(20).value_mm == pytest.approx(72.021)
     wrong = SizeReading.objects.get(setup__job__number="Q-214", value_mm="72.030")
-    taken_back = {"client_id": str(uuid.uuid4()), "what": "size", "pk": wrong.pk}
+    taken_back = {"client_id": str(uuid.uuid4()), "what": "size", "undo": str(wrong.client_id)}
     corin.post("/jobs/Q-214/take-back/check/", taken_back)
     log(corin, 72.014, 20)
     assert place_at(20).value_mm == pytest.approx(72.013)

@@ -145,8 +145,8 @@ def test_the_next_action_names_the_piece_in_hand(corin: Client) -> None:
     state = open_page("Q-207", MM, None, 3).passes.state
     assert state is not None
     assert state.phase == "set"
-    assert open_page("Q-207", MM, None, 900).piece == 8
-    assert corin.get("/jobs/Q-207/bore/?piece=900").status_code == 200
+    for query in ("piece=900", "piece=0", "bore=7", "piece=²"):
+        assert corin.get(f"/jobs/Q-207/bore/?{query}").status_code == 404, "nothing falls back to a neighbour"
 
 
 # ---------------------------------------------------------------- between centres, pilot bar

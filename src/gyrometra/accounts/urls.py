@@ -7,6 +7,7 @@ from gyrometra.accounts import views
 
 urlpatterns = [
     path("sign-in/", views.SignIn.as_view(), name="sign-in"),
+    path("sign-in/again/", views.sign_in_again, name="sign-in-again"),
     path("sign-out/", LogoutView.as_view(), name="sign-out"),
     path("first/<str:token>/", views.first_account, name="first-account"),
     path("members/", views.members, name="members"),

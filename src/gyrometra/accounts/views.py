@@ -5,7 +5,7 @@ from django.contrib import messages
 from django.contrib.auth import login
 from django.contrib.auth.decorators import login_not_required
 from django.contrib.auth.views import LoginView
-from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase, JsonResponse
 from django.shortcuts import redirect, render
 from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_http_methods, require_POST
@@ -23,6 +23,17 @@ class SignIn(LoginView):
     authentication_form = SignInForm
     redirect_authenticated_user = True
     extra_context = {"demo": settings.DEMO}
+
+
+@login_not_required
+@require_POST
+def sign_in_again(request: HttpRequest) -> JsonResponse:
+    """Sign in from a page whose session has ended; what was typed there goes on."""
+    form = SignInForm(request, data=request.POST)
+    if not form.is_valid():
+        return JsonResponse({"ok": False, "why": next(iter(form.errors.values()))[0]})
+    login(request, form.get_user())
+    return JsonResponse({"ok": True})
 
 
 @login_not_required

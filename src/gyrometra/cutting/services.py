@@ -9,9 +9,9 @@ from uuid import UUID, uuid5
 
 from django.db import transaction
 
-from gyrometra.accounts.models import User
 from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.record import planned_values
+from gyrometra.jobs.entries import NotTheLast, Sent, stored_before
 from gyrometra.jobs.models import Bore
 from gyrometra.jobs.permissions import lock_open
 from gyroplan import Gauge
@@ -27,14 +27,11 @@ class NothingPlanned(Exception):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Header:
-    """What every entry carries: who, for which bore of which piece, its own id, and how it came."""
+    """What every entry carries: who sent it and when, and for which bore of which piece."""
 
-    user: User
+    sent: Sent
     bore: Bore
-    client_id: UUID
     piece: int = 1
-    source: str = "typed"
-    text: str = ""
 
 
 _KINDS = {
@@ -53,7 +50,7 @@ def log_act(
     after the signature, NothingPlanned without a plan.
     """
     lock_open(header.bore.setup.job)
-    known: CutEntry | None = CutEntry.objects.filter(client_id=header.client_id).first()
+    known = stored_before(CutEntry, header.sent)
     if known is not None:
         return known
     work, planned_last = planned()
@@ -62,9 +59,9 @@ def log_act(
     entry = entry_for(_with_gauge(work, act), act)
     plan = plan_entry(work, planned_last)
     if plan is not None:
-        _append(header, CutEntry.Kind.PLAN, client_id=uuid5(header.client_id, "plan"), rests_on=planned_values(plan))
-    return _append(header, _KINDS[type(entry)], client_id=header.client_id, text=header.text,
-                   **_columns(entry), **(values or {}))  # fmt: skip
+        own = uuid5(header.sent.client_id, "plan")
+        _append(header, CutEntry.Kind.PLAN, client_id=own, rests_on=planned_values(plan))
+    return _append(header, _KINDS[type(entry)], client_id=header.sent.client_id, **_columns(entry), **(values or {}))
 
 
 def _with_gauge(work: BoreWork, act: Act) -> BoreWork:
@@ -76,8 +73,8 @@ def _with_gauge(work: BoreWork, act: Act) -> BoreWork:
 
 def _append(header: Header, kind: str, *, client_id: UUID, **values: Any) -> CutEntry:
     return CutEntry.objects.create(
-        by=header.user, setup=header.bore.setup, bore=header.bore, piece=header.piece, source=header.source, kind=kind,
-        client_id=client_id, **values,
+        setup=header.bore.setup, bore=header.bore, piece=header.piece, kind=kind,
+        **{**header.sent.columns, "client_id": client_id, **values},
     )  # fmt: skip
 
 
@@ -98,18 +95,17 @@ def _columns(entry: Act) -> dict[str, Any]:
 def log_note(*, header: Header, kind: str, **values: Any) -> CutEntry:
     """Append guard steps or a remark: nothing of the loop follows from them."""
     lock_open(header.bore.setup.job)
-    known: CutEntry | None = CutEntry.objects.filter(client_id=header.client_id).first()
+    known = stored_before(CutEntry, header.sent)
     if known is not None:
         return known
     of_bore = None if kind == CutEntry.Kind.GUARD else header.bore
     return CutEntry.objects.create(
-        by=header.user, setup=header.bore.setup, bore=of_bore, piece=header.piece, source=header.source, kind=kind,
-        client_id=header.client_id, **values,
+        setup=header.bore.setup, bore=of_bore, piece=header.piece, kind=kind, **{**header.sent.columns, **values},
     )  # fmt: skip
 
 
 #: What an undo can take back.
-_ACTS = (
+ACTS = (
     CutEntry.Kind.SET, CutEntry.Kind.CUT, CutEntry.Kind.SIZE, CutEntry.Kind.TOUCHED, CutEntry.Kind.TOUCH_OFF,
     CutEntry.Kind.ZERO,
 )  # fmt: skip
@@ -120,13 +116,16 @@ _SAME = (
 
 
 @transaction.atomic
-def take_back(*, user: User, bore: Bore, client_id: UUID, piece: int = 1) -> CutEntry | None:
-    """Withdraw the bore's last standing act; it stays in the log, crossed out."""
+def take_back(*, sent: Sent, bore: Bore, undo: UUID | None, piece: int = 1) -> CutEntry:
+    """Withdraw the bore's last standing act, the one named; it stays in the log, crossed out. Raises NotTheLast."""
     lock_open(bore.setup.job)
-    last = CutEntry.objects.standing().filter(bore=bore, piece=piece, kind__in=_ACTS).order_by("-pk").first()
-    if last is None or CutEntry.objects.filter(client_id=client_id).exists():
-        return None
+    known = stored_before(CutEntry, sent)
+    if known is not None:
+        return known
+    last = CutEntry.objects.standing().filter(bore=bore, piece=piece, kind__in=ACTS).order_by("-pk").first()
+    if last is None or last.client_id != undo:
+        raise NotTheLast
     return CutEntry.objects.create(
-        by=user, setup=bore.setup, bore=bore, client_id=client_id, supersedes=last, withdrawn=True,
-        **{name: getattr(last, name) for name in _SAME},
+        setup=bore.setup, bore=bore, supersedes=last, withdrawn=True,
+        **{**sent.columns, **{name: getattr(last, name) for name in _SAME}},
     )  # fmt: skip

@@ -12,6 +12,7 @@ from django.db import transaction
 from gyrometra.accounts.models import User
 from gyrometra.crib.models import Gauge
 from gyrometra.inspection.models import DepthReading, SizeReading
+from gyrometra.jobs.entries import NotTheLast, Sent, stored_before
 from gyrometra.jobs.gauges import gauge_values
 from gyrometra.jobs.models import Bore, Job, SignOff
 from gyrometra.jobs.permissions import can_sign_verdict, lock_open
@@ -31,34 +32,31 @@ class NoReason(Exception):
 
 @transaction.atomic
 def log_size(
-    *, user: User, bore: Bore, gauge: Gauge, z_mm: Decimal, angle_deg: Decimal, value_mm: Decimal,
-    part_temp_c: Decimal, gauge_temp_c: Decimal, temp_u_c: Decimal, text: str, source: str, client_id: UUID,
-    piece: int = 1,
+    *, sent: Sent, bore: Bore, gauge: Gauge, z_mm: Decimal, angle_deg: Decimal, value_mm: Decimal,
+    part_temp_c: Decimal, gauge_temp_c: Decimal, temp_u_c: Decimal, piece: int = 1,
 ) -> SizeReading:  # fmt: skip
     """Log one diameter; one sent twice is stored once. All readings of a place belong together."""
     lock_open(bore.setup.job)
-    known: SizeReading | None = SizeReading.objects.filter(client_id=client_id).first()
+    known = stored_before(SizeReading, sent)
     if known is not None:
         return known
     return SizeReading.objects.create(
         setup=bore.setup, bore=bore, piece=piece, z_mm=z_mm, angle_deg=angle_deg, gauge=gauge, value_mm=value_mm,
-        part_temp_c=part_temp_c, gauge_temp_c=gauge_temp_c, temp_u_c=temp_u_c, text=text, source=source,
-        client_id=client_id, by=user, rests_on=gauge_values(gauge, user.username),
+        part_temp_c=part_temp_c, gauge_temp_c=gauge_temp_c, temp_u_c=temp_u_c,
+        rests_on=gauge_values(gauge, sent.user.username), **sent.columns,
     )  # fmt: skip
 
 
 @transaction.atomic
-def log_depth(
-    *, user: User, bore: Bore, gauge: Gauge, value_mm: Decimal, text: str, source: str, client_id: UUID, piece: int = 1
-) -> DepthReading:
+def log_depth(*, sent: Sent, bore: Bore, gauge: Gauge, value_mm: Decimal, piece: int = 1) -> DepthReading:
     """Log one depth of the shoulder; one sent twice is stored once."""
     lock_open(bore.setup.job)
-    known: DepthReading | None = DepthReading.objects.filter(client_id=client_id).first()
+    known = stored_before(DepthReading, sent)
     if known is not None:
         return known
     return DepthReading.objects.create(
-        setup=bore.setup, bore=bore, piece=piece, gauge=gauge, value_mm=value_mm, text=text, source=source,
-        client_id=client_id, by=user, rests_on=gauge_values(gauge, user.username),
+        setup=bore.setup, bore=bore, piece=piece, gauge=gauge, value_mm=value_mm,
+        rests_on=gauge_values(gauge, sent.user.username), **sent.columns,
     )  # fmt: skip
 
 
@@ -67,19 +65,21 @@ _SIZE = ("z_mm", "angle_deg", "part_temp_c", "gauge_temp_c", "temp_u_c")
 
 @transaction.atomic
 def take_back(
-    *, user: User, bore: Bore, client_id: UUID, piece: int = 1, pk: int | None = None, depth: bool = False
-) -> SizeReading | DepthReading | None:
-    """Withdraw a standing size or depth of the bore, the last unless one is named; it stays in the log, crossed out."""
+    *, sent: Sent, bore: Bore, undo: UUID | None, piece: int = 1, depth: bool = False
+) -> SizeReading | DepthReading:
+    """Withdraw the standing size or depth that is named; it stays in the log, crossed out. Raises NotTheLast."""
     lock_open(bore.setup.job)
     model: type[SizeReading] | type[DepthReading] = DepthReading if depth else SizeReading
-    of = model.objects.standing().filter(bore=bore, piece=piece)
-    last = (of if pk is None else of.filter(pk=pk)).order_by("-pk").first()
-    if last is None or model.objects.filter(client_id=client_id).exists():
-        return None
+    known: SizeReading | DepthReading | None = stored_before(model, sent)
+    if known is not None:
+        return known
+    last = model.objects.standing().filter(bore=bore, piece=piece, client_id=undo).first()
+    if last is None:
+        raise NotTheLast
     kept = {} if depth else {name: getattr(last, name) for name in _SIZE}
     return model.objects.create(
         setup=bore.setup, bore=bore, piece=piece, gauge=last.gauge, value_mm=last.value_mm, rests_on=last.rests_on,
-        client_id=client_id, by=user, supersedes=last, withdrawn=True, **kept,
+        supersedes=last, withdrawn=True, **kept, **{**sent.columns, "text": last.text},
     )  # fmt: skip
 
 

@@ -146,12 +146,12 @@ def remove_bore(*, user: User, bore: Bore, version: int) -> None:
     _stamp(locked, user)
 
 
-def hold(number: str) -> Job:
-    """A job with all that its pages need, held until the transaction ends; raises Job.DoesNotExist.
+def hold(**of: Any) -> Job:
+    """The job of a number or a key, with all that its pages need, held until the transaction ends; or DoesNotExist.
 
     What follows from what is read now is decided on what is there, whoever else is at it.
     """
-    held: Job = Job.objects.whole().select_for_update(of=("self",)).get(number=number)
+    held: Job = Job.objects.whole().select_for_update(of=("self",)).get(**of)
     return held
 
 

@@ -21,6 +21,7 @@ from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.services import Header, Plan, log_act, log_note
 from gyrometra.inspection.services import log_size, sign_off
 from gyrometra.jobs import services as jobs
+from gyrometra.jobs.entries import Sent
 from gyrometra.steps import plates, progress
 from gyrometra.steps.forms import (
     BAR_FORMS,
@@ -152,7 +153,7 @@ def _work_fields(data: dict[str, Any]) -> dict[str, Any]:
 
 def _plan(user: User, number: str, form_class: type[PlanForm], typed: dict[str, Any]) -> None:
     """As a page does: the shown values, with what was typed over them."""
-    page = page_of(jobs.hold(number), UNITS)
+    page = page_of(jobs.hold(number=number), UNITS)
     job = page.job
     form = form_class(units=UNITS, bore=page.bore_row, at=page.at)
     shown = {name: value for name, value in form.initial_for().items() if value is not None}
@@ -165,25 +166,26 @@ def _plan(user: User, number: str, form_class: type[PlanForm], typed: dict[str, 
 def _log_round(user: User, made: Round, ids: Ids, readings: list[str], slip: list[str] | None) -> None:
     for place, text in enumerate(readings):
         if slip and int(slip[0]) == place:
-            _reading(user, made, place, slip[1], ids)
-            truing.take_back(user=user, round=made, client_id=ids.next())
+            slip_id = _reading(user, made, place, slip[1], ids)
+            truing.take_back(sent=Sent(user=user, client_id=ids.next()), round=made, undo=slip_id)
         _reading(user, made, place, text, ids)
 
 
-def _reading(user: User, made: Round, place: int, text: str, ids: Ids) -> None:
+def _reading(user: User, made: Round, place: int, text: str, ids: Ids) -> UUID:
     entry = ids.next()
     fields = {"value": text, "place": place, "client_id": str(entry), "source": "keypad"}
     form = _valid(ReadingForm(fields, units=UNITS, round=made))
     truing.log_reading(
-        user=user, round=made, place=place, value_mm=form.cleaned_data["value"], text=text,
-        source=form.cleaned_data["source"], client_id=entry,
+        sent=Sent(user=user, client_id=entry, source=form.cleaned_data["source"], text=text),
+        round=made, place=place, value_mm=form.cleaned_data["value"],
     )  # fmt: skip
+    return entry
 
 
 def _round(user: User, number: str, ids: Ids, data: dict[str, Any]) -> None:
     page, purpose = open_page(number, UNITS), data.get("purpose", Round.Purpose.TRUE)
     made = truing.open_round(
-        user=user,
+        sent=Sent(user=user, client_id=ids.next()),
         setup=page.job.setup,
         bore=page.bore_row if purpose == Round.Purpose.CHECK else None,
         indicator=Indicator.objects.get(name="Indicator 1"),
@@ -199,7 +201,7 @@ def _cut(user: User, number: str, ids: Ids, place: int, data: dict[str, Any]) ->
     page = open_page(number, UNITS)
 
     def header(text: str = "") -> Header:
-        return Header(user=user, bore=page.bore_row, client_id=ids.next(), text=text)
+        return Header(sent=Sent(user=user, client_id=ids.next(), text=text), bore=page.bore_row)
 
     def planned() -> Plan:
         now = open_page(number, UNITS)
@@ -237,9 +239,10 @@ def _check(people: dict[str, User], number: str, ids: Ids, data: dict[str, Any])
                   "part_temp_c": data["temp"], "gauge_temp_c": data["temp"], "client_id": str(entry)}  # fmt: skip
         values = _valid(CheckSizeForm(fields, units=UNITS, bore=page.bore)).cleaned_data
         log_size(
-            user=user, bore=page.bore_row, gauge=gauge, z_mm=values["z"], angle_deg=values["angle_deg"],
+            sent=Sent(user=user, client_id=entry, source=values["source"], text=text),
+            bore=page.bore_row, gauge=gauge, z_mm=values["z"], angle_deg=values["angle_deg"],
             value_mm=values["value_mm"], part_temp_c=values["part_temp_c"], gauge_temp_c=values["gauge_temp_c"],
-            temp_u_c=values["temp_u_c"], text=text, source=values["source"], client_id=entry,
+            temp_u_c=values["temp_u_c"],
         )  # fmt: skip
     _round(user, number, ids, {"readings": data["runout"], "again": data["runout_again"],
                                "purpose": Round.Purpose.CHECK})  # fmt: skip

@@ -217,15 +217,19 @@ class JobPage:
         return cautions(method=self.record.setup.method, step=step, material_key=self.job.material.family)
 
 
-def page_of(job: Job, units: Units, place: int | None = None, piece: int = 1, *, whole: bool = False) -> JobPage:
-    """A loaded job at one of its bores, the one at that place, else the first; and at one of its pieces.
+def page_of(
+    job: Job, units: Units, place: int | None = None, piece: int = 1, *, bore: int | None = None, whole: bool = False
+) -> JobPage:
+    """A loaded job at one of its bores, by place or by its key, else the first; and at one of its pieces.
 
     `whole` reads the logs of every piece of a batch, however large.
     """
     piece = min(max(1, piece), job.quantity)
     today = timezone.localdate()
     record, rows = read(job, piece, today, whole=whole)
-    places = [bore.place for bore in record.setup.bores]
+    places = [one.place for one in record.setup.bores]
+    if bore is not None:
+        place = next((row.place for row in rows.bores if row.pk == bore), None)
     at = place if place in places else places[0]
     return JobPage(job, units, Assessment(record=record, today=today), rows, at, piece)
 

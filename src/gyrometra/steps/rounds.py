@@ -2,20 +2,21 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
+from uuid import uuid5
 
-from django.http import Http404, HttpRequest, HttpResponse
-from django.views.decorators.http import require_POST
+from django.http import Http404, HttpRequest
 
-from gyrometra.accounts.people import member
 from gyrometra.cutting import services as cutting
 from gyrometra.inspection import services as inspection
-from gyrometra.jobs.permissions import JobClosed
 from gyrometra.steps.bore.view import show_bore
 from gyrometra.steps.check.view import show_check
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.entries import EntryForm
-from gyrometra.steps.shared.view import StepView, page_for, saved
+from gyrometra.steps.shared.entry_view import Shown, entry_view, sent_by
+from gyrometra.steps.shared.seen import Changed, named, require_unchanged, seen_by
+from gyrometra.steps.shared.view import StepView
 from gyrometra.steps.true.form import ReadingForm, RoundForm
 from gyrometra.steps.true.view import show_true
 from gyrometra.truing import services as truing
@@ -25,98 +26,76 @@ from gyrometra.truing.models import Between, Round
 VIEWS: dict[str, StepView] = {"true": show_true, "bore": show_bore, "check": show_check}
 
 
-@require_POST
-def begin_round(request: HttpRequest, number: str, purpose: str) -> HttpResponse:
-    """Begin the next round of readings; with `moved`, after the jaws were moved as told."""
+def _of_purpose(purpose: str) -> Shown:
+    """Truing is read on True, the finished bore on Check."""
     if purpose not in Round.Purpose.values:
         raise Http404
-    page = page_for(request, number)
-    step = "true" if purpose == Round.Purpose.TRUE else "check"
+    return ("true", show_true) if purpose == Round.Purpose.TRUE else ("check", show_check)
+
+
+def _of_step(step: str) -> Shown:
+    if step not in VIEWS:
+        raise Http404
+    return step, VIEWS[step]
+
+
+@entry_view(_of_purpose)
+def begin_round(request: HttpRequest, page: JobPage, purpose: str) -> dict[str, Any] | None:
+    """Begin the next round of readings; with `moved`, after the jaws were moved as told."""
     form = RoundForm(request.POST, units=page.units)
     if not form.is_valid():
-        return VIEWS[step](request, page, {"round_form": form})
-    of: dict[str, Any] = {"user": member(request), "setup": page.job.setup, "piece": page.piece,
-          "bore": page.bore_row if step == "check" or page.job.setup.way.several else None}  # fmt: skip
-    try:
-        if request.POST.get("moved") == "yes":
-            truing.log_between(**of, kind=Between.Kind.MOVED, client_id=form.cleaned_data.pop("client_id"))
-        form.cleaned_data.pop("client_id", None)
-        truing.open_round(**of, purpose=purpose, **form.cleaned_data)
-    except JobClosed as refused:
-        return VIEWS[step](request, page, {"refused": str(refused)})
-    return saved(request, number, step, VIEWS[step])
+        return {"round_form": form}
+    values = dict(form.cleaned_data)
+    sent = sent_by(request, {"client_id": values.pop("client_id")})
+    check = purpose == Round.Purpose.CHECK
+    of: dict[str, Any] = {"setup": page.job.setup, "piece": page.piece,
+          "bore": page.bore_row if check or page.job.setup.way.several else None}  # fmt: skip
+    if request.POST.get("moved") == "yes":
+        moved = replace(sent, client_id=uuid5(sent.client_id, "moved"))
+        truing.log_between(sent=moved, kind=Between.Kind.MOVED, **of)
+    truing.open_round(sent=sent, purpose=purpose, **of, **values)
+    return None
 
 
-def _last_round(page: JobPage, purpose: str) -> Round:
-    views = page.truing.rounds if purpose == Round.Purpose.TRUE else page.sweeps
-    if not views:
-        raise Http404
-    return page.rows.rounds[views[-1].round.key]
+def _round_read(request: HttpRequest, page: JobPage) -> Round:
+    """The round that the page showed; it must be one of this piece."""
+    key = seen_by(request).round
+    if key is None or key not in page.rows.rounds or page.rows.rounds[key].piece != page.piece:
+        raise Changed("The round it was typed for is not there.")
+    return page.rows.rounds[key]
 
 
-@require_POST
-def log_reading(request: HttpRequest, number: str, purpose: str) -> HttpResponse:
-    """Log one reading of the open round."""
-    if purpose not in Round.Purpose.values:
-        raise Http404
-    page = page_for(request, number)
-    step = "true" if purpose == Round.Purpose.TRUE else "check"
-    last = _last_round(page, purpose)
-    form = ReadingForm(request.POST, units=page.units, round=last)
+@entry_view(_of_purpose)
+def log_reading(request: HttpRequest, page: JobPage, purpose: str) -> dict[str, Any] | None:
+    """Log one reading of the round that was shown."""
+    read = _round_read(request, page)
+    if read.purpose != purpose:
+        raise Changed("The round it was typed for is read on another page.")
+    form = ReadingForm(request.POST, units=page.units, round=read)
     if not form.is_valid():
-        return VIEWS[step](request, page, {"form": form})
-    values = form.cleaned_data
+        return {"form": form}
+    require_unchanged(seen_by(request), read.indicator)
+    values, text = form.cleaned_data, request.POST.get("value", "").strip()
     try:
         truing.log_reading(
-            user=member(request),
-            round=last,
-            place=values["place"],
-            value_mm=values["value"],
-            text=request.POST.get("value", "").strip().lower()
-            if values["value"] is None
-            else request.POST.get("value", "").strip(),
-            pointed=request.POST.get("pointed", ""),
-            source=values["source"],
-            client_id=values["client_id"],
+            sent=sent_by(request, values, text.lower() if values["value"] is None else text), round=read,
+            place=values["place"], value_mm=values["value"], pointed=request.POST.get("pointed", ""),
             correct=request.POST.get("correct") == "yes",
-        )
+        )  # fmt: skip
     except truing.PlaceTaken:
-        return VIEWS[step](request, page, {"form": form, "taken": values["place"]})
-    except truing.RoundClosed:
-        return VIEWS[step](
-            request,
-            page_for(request, number),
-            {"refused": f"{request.POST.get('value', '')} was not logged: the round is closed. Start a new sweep."},
-        )
-    except JobClosed as refused:
-        return VIEWS[step](request, page, {"refused": str(refused)})
-    return saved(request, number, step, VIEWS[step])
+        return {"form": form, "taken": values["place"]}
+    return None
 
 
-@require_POST
-def take_back(request: HttpRequest, number: str, step: str) -> HttpResponse:
-    """Withdraw the last entry of a step's log; it stays there, crossed out."""
-    page = page_for(request, number)
-    form = EntryForm(request.POST)
-    if not form.is_valid() or step not in ("true", "bore", "check"):
-        raise Http404
-    user, bore, entry = member(request), page.bore_row, form.cleaned_data["client_id"]
-    try:
-        if step == "bore":
-            cutting.take_back(user=user, bore=bore, client_id=entry, piece=page.piece)
-        elif step == "check" and request.POST.get("what") in ("size", "depth"):
-            pk = request.POST.get("pk", "")
-            inspection.take_back(
-                user=user,
-                bore=bore,
-                client_id=entry,
-                piece=page.piece,
-                depth=request.POST["what"] == "depth",
-                pk=int(pk) if pk.isdecimal() and len(pk) < 12 else None,
-            )
-        else:
-            purpose = Round.Purpose.TRUE if step == "true" else Round.Purpose.CHECK
-            truing.take_back(user=user, round=_last_round(page, purpose), client_id=entry)
-    except JobClosed as refused:
-        return VIEWS[step](request, page, {"refused": str(refused)})
-    return saved(request, number, step, VIEWS[step])
+@entry_view(_of_step)
+def take_back(request: HttpRequest, page: JobPage, step: str) -> dict[str, Any] | None:
+    """Withdraw the entry of a step's log that is named; it stays there, crossed out."""
+    sent, undo = sent_by(request, EntryForm.of(request.POST)), named(request, "undo")
+    what = request.POST.get("what", "")
+    if step == "bore":
+        cutting.take_back(sent=sent, bore=page.bore_row, undo=undo, piece=page.piece)
+    elif step == "check" and what in ("size", "depth"):
+        inspection.take_back(sent=sent, bore=page.bore_row, undo=undo, piece=page.piece, depth=what == "depth")
+    else:
+        truing.take_back(sent=sent, round=_round_read(request, page), undo=undo)
+    return None

@@ -35,6 +35,9 @@ class Round(models.Model):
     closing_mm = mm(null=True, blank=True)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     at = models.DateTimeField(auto_now_add=True)
+    #: Its own id: a round begun twice with one tap is one round. Empty in rounds of an older make.
+    client_id = models.UUIDField(unique=True, null=True, blank=True)
+    digest = models.CharField(max_length=16, blank=True)
 
     class Meta:
         ordering = ["number"]

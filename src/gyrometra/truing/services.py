@@ -7,8 +7,8 @@ from uuid import UUID
 
 from django.db import transaction
 
-from gyrometra.accounts.models import User
 from gyrometra.crib.models import Indicator
+from gyrometra.jobs.entries import NotTheLast, Sent, stored_before
 from gyrometra.jobs.models import Bore, SetUp
 from gyrometra.jobs.permissions import lock_open
 from gyrometra.truing.models import Between, Reading, Round
@@ -25,7 +25,7 @@ class RoundClosed(Exception):
 @transaction.atomic
 def open_round(
     *,
-    user: User,
+    sent: Sent,
     setup: SetUp,
     indicator: Indicator,
     places: int,
@@ -35,41 +35,35 @@ def open_round(
     piece: int = 1,
     closing_mm: Decimal | None = None,
 ) -> Round:
-    """Begin the next round of a piece: of the set-up, or of one finished bore for the check."""
+    """Begin the next round of a piece: of the set-up, or of one finished bore for the check; one tap, one round."""
     lock_open(setup.job)
-    last = Round.objects.filter(setup=setup, purpose=purpose, bore=bore, piece=piece).order_by("-number").first()
+    of = {"setup": setup, "purpose": purpose, "bore": bore, "piece": piece}
+    known = stored_before(Round, sent)
+    if known is not None:
+        return known
+    last = Round.objects.filter(**of).order_by("-number").first()
     number = 1 if last is None else last.number + 1
     return Round.objects.create(
-        setup=setup,
-        bore=bore,
-        piece=piece,
+        **of,
+        client_id=sent.client_id,
+        digest=sent.digest,
         number=number,
-        purpose=purpose,
         method=method,
         places=places,
         surface="inside" if purpose == Round.Purpose.CHECK else setup.surface,
         indicator=indicator,
         closing_mm=closing_mm,
-        by=user,
+        by=sent.user,
     )
 
 
 @transaction.atomic
 def log_reading(
-    *,
-    user: User,
-    round: Round,
-    place: int,
-    value_mm: Decimal | None,
-    text: str,
-    source: str,
-    client_id: UUID,
-    correct: bool = False,
-    pointed: str = "",
+    *, sent: Sent, round: Round, place: int, value_mm: Decimal | None, correct: bool = False, pointed: str = ""
 ) -> Reading:
     """Log one reading, None for a blocked place; one sent twice is stored once, a correction supersedes what stands."""
     lock_open(round.setup.job)
-    known: Reading | None = Reading.objects.filter(client_id=client_id).first()
+    known = stored_before(Reading, sent)
     if known is not None:
         return known
     if _is_over(round):
@@ -79,16 +73,7 @@ def log_reading(
     standing = Reading.objects.standing().filter(round=round, place=place).first()
     if standing is not None and not correct:
         raise PlaceTaken
-    return Reading.objects.create(
-        round=round,
-        place=place,
-        value_mm=value_mm,
-        text=text,
-        source=source,
-        client_id=client_id,
-        by=user,
-        supersedes=standing,
-    )
+    return Reading.objects.create(round=round, place=place, value_mm=value_mm, supersedes=standing, **sent.columns)
 
 
 def _is_over(round: Round) -> bool:
@@ -104,12 +89,10 @@ def _is_over(round: Round) -> bool:
 
 
 @transaction.atomic
-def log_between(
-    *, user: User, setup: SetUp, kind: str, client_id: UUID, bore: Bore | None = None, piece: int = 1
-) -> Between:
+def log_between(*, sent: Sent, setup: SetUp, kind: str, bore: Bore | None = None, piece: int = 1) -> Between:
     """Log that the jaws were moved as told, or that the work was disturbed; one sent twice is stored once."""
     lock_open(setup.job)
-    known: Between | None = Between.objects.filter(client_id=client_id).first()
+    known = stored_before(Between, sent)
     if known is not None:
         return known
     of = {"setup": setup, "bore": bore, "piece": piece}
@@ -118,25 +101,20 @@ def log_between(
     same: Between | None = Between.objects.standing().filter(**of, after_round=number, kind=kind).first()
     if kind == Between.Kind.MOVED and same is not None:
         return same  # two people tapped the same move: it was made once
-    return Between.objects.create(by=user, client_id=client_id, kind=kind, after_round=number, **of)
+    return Between.objects.create(kind=kind, after_round=number, **of, **sent.columns)
 
 
 @transaction.atomic
-def take_back(*, user: User, round: Round, client_id: UUID) -> Reading | None:
-    """Withdraw the last standing reading; it stays in the log, crossed out."""
+def take_back(*, sent: Sent, round: Round, undo: UUID | None) -> Reading:
+    """Withdraw the last standing reading, the one named; it stays in the log, crossed out. Raises NotTheLast."""
     lock_open(round.setup.job)
-    if Reading.objects.filter(client_id=client_id).exists():
-        return None
+    known = stored_before(Reading, sent)
+    if known is not None:
+        return known
     last = Reading.objects.standing().filter(round=round).order_by("-pk").first()
-    if last is None:
-        return None
+    if last is None or last.client_id != undo:
+        raise NotTheLast
     return Reading.objects.create(
-        round=round,
-        place=last.place,
-        value_mm=last.value_mm,
-        text=last.text,
-        client_id=client_id,
-        by=user,
-        supersedes=last,
-        withdrawn=True,
-    )
+        round=round, place=last.place, value_mm=last.value_mm, supersedes=last, withdrawn=True,
+        **{**sent.columns, "text": last.text},
+    )  # fmt: skip

@@ -20,6 +20,9 @@ class CribItem(models.Model):
     notes = models.CharField(max_length=300, blank=True)
     typed = models.JSONField(default=dict, blank=True)
     made_at = models.DateTimeField(auto_now_add=True)
+    #: Counts its changes: who edits it says which one was shown.
+    version = models.PositiveIntegerField(default=1)
+    changed_at = models.DateTimeField(null=True, blank=True)
     retired = models.BooleanField(default=False)
 
     class Meta:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import Any
 
 from django.conf import settings
@@ -32,19 +33,29 @@ class LogEntry(models.Model):
 
     client_id = models.UUIDField(unique=True)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    #: When it was stored.
     at = models.DateTimeField(auto_now_add=True)
+    #: When it was typed, where the page says so: an entry may wait on a tablet until the server is back.
+    typed_at = models.DateTimeField(null=True, blank=True)
     source = models.CharField(max_length=8, choices=Source.choices, default=Source.TYPED)
     text = models.CharField(max_length=60, blank=True)
     supersedes = models.OneToOneField(
         "self", null=True, blank=True, on_delete=models.PROTECT, related_name="superseded_by"
     )
     withdrawn = models.BooleanField(default=False)
+    #: Of all that was sent with it: the same `client_id` with another digest is refused.
+    digest = models.CharField(max_length=16, blank=True)
 
     objects = LogQuerySet.as_manager()
 
     class Meta:
         abstract = True
         ordering = ["pk"]
+
+    @property
+    def read_at(self) -> datetime:
+        """When it was typed; when it was stored, where that is all that is known."""
+        return self.typed_at or self.at
 
 
 class KeptAnswer(LogEntry):

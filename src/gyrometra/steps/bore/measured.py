@@ -69,7 +69,7 @@ def size_plate(page: JobPage, state: BoreState) -> SizePlate | None:
     rows.reverse()
     taken = [
         Taken(number=n + 1, size=units.measured(row.value_mm or 0, _step(row)),
-              gauge=row.gauge.name if row.gauge else "", at=row.at)
+              gauge=row.gauge.name if row.gauge else "", at=row.read_at)
         for n, row in enumerate(rows)
     ]  # fmt: skip
     if not rows or state.known_from != "measured":

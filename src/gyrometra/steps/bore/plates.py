@@ -9,6 +9,7 @@ from typing import Any
 from gyrocore import sentence
 from gyrodraw import Scene, lever_gate
 from gyrometra.cutting.models import CutEntry
+from gyrometra.cutting.services import ACTS
 from gyrometra.steps.bore.measured import following_pass, over_words, pass_done, size_label, size_plate
 from gyrometra.steps.bore.scene import bore_scenes
 from gyrometra.steps.page import JobPage
@@ -94,6 +95,7 @@ def bore(page: JobPage, to: str = "") -> dict[str, Any]:
         "size": size_plate(page, state) if mode in ("measure", "over", "done") else None,
         "size_label": size_label(page, state),
         "over": over_words(page, state) if state.phase == "over" else None,
+        "undo": next((row.client_id for row in reversed(page.cuts_logged.rows) if row.kind in ACTS), ""),
         "gauge_hint": page.cuts_logged.last_size,
         "rests_until": page.boring.rests_until,
         "lines": [pass_done(page, cut) for cut in ladder.done],

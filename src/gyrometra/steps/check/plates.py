@@ -14,7 +14,7 @@ from gyrometra.steps import progress_words
 from gyrometra.steps.check.verdict import LIMIT_NAMES, verdict_plate
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.sheet import target_words
-from gyrometra.steps.true.plates import cells, planned, reading_hint
+from gyrometra.steps.true.plates import cells, last_reading, planned, reading_hint
 from gyroplan.assess import (
     Checked,
     LimitFound,
@@ -71,6 +71,8 @@ def check(page: JobPage) -> dict[str, Any]:
         "job_word": job_word(page.assessment),
         "digest": shown_digest(page.assessment),
         "open_round": open_round,
+        "undo": last_reading(page, open_round),
+        "last_size": page.rows.sizes[judged.sizes[-1].key].client_id if judged.sizes else "",
         "reading_hint": reading_hint(open_round, units),
         "cells": cells(open_round, None, units, page.bore) if open_round else [],
         "suggested": _next_place(judged, units),
@@ -82,7 +84,7 @@ def check(page: JobPage) -> dict[str, Any]:
         "moved_limits": _moved_limits(page),
         "shoulder": [units.measured(one.value_mm, one.gauge.resolution_mm) for one in judged.depths],
         "history": [
-            {"pk": r.pk, "z": units.length(r.z_mm), "angle": f"{r.angle_deg:.0f}°", "who": r.by.username, "at": r.at,
+            {"entry": r.client_id, "at": r.read_at, "z": units.length(r.z_mm), "angle": f"{r.angle_deg:.0f}°", "who": r.by.username,
              "value": units.measured(r.value_mm, r.gauge.resolution_mm), "gauge": r.gauge.name}
             for r in (page.rows.sizes[one.key] for one in judged.sizes[-12:])
         ],

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_POST
 
 from gyrometra.accounts.people import member
@@ -16,6 +16,8 @@ from gyrometra.steps.check.form import CheckSizeForm, DepthForm
 from gyrometra.steps.check.plates import check, first_waiting
 from gyrometra.steps.check.scene import check_scenes
 from gyrometra.steps.page import JobPage, open_page
+from gyrometra.steps.shared.entry_view import entry_view, sent_by
+from gyrometra.steps.shared.seen import Changed, require_unchanged, seen_by
 from gyrometra.steps.shared.view import page_for, saved, show
 from gyrometra.steps.true.form import ReadingForm, RoundForm
 from gyrometra.steps.true.plates import round_initial
@@ -35,48 +37,38 @@ def show_check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Ht
     return show(request, page, "check", {**shown, **extra})
 
 
-@require_POST
-def log_size(request: HttpRequest, number: str) -> HttpResponse:
+@entry_view(lambda **_: ("check", show_check))
+def log_size(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
     """Log one size of the finished bore."""
-    page = page_for(request, number)
-    form = CheckSizeForm(
-        request.POST, units=page.units, bore=page.bore, stations_mm=page.judged.stations_mm
+    form = CheckSizeForm(request.POST, units=page.units, bore=page.bore, stations_mm=page.judged.stations_mm)
+    if not form.is_valid():
+        return {"size_form": form}
+    values = form.cleaned_data
+    require_unchanged(seen_by(request), values["gauge"])
+    inspection.log_size(
+        sent=sent_by(request, values, request.POST.get("value", "").strip()),
+        bore=page.bore_row, gauge=values["gauge"], z_mm=values["z"], angle_deg=values["angle_deg"],
+        value_mm=values["value_mm"], part_temp_c=values["part_temp_c"], gauge_temp_c=values["gauge_temp_c"],
+        temp_u_c=values["temp_u_c"], piece=page.piece,
     )  # fmt: skip
-    if not form.is_valid():
-        return show_check(request, page, {"size_form": form})
-    values = form.cleaned_data
-    try:
-        inspection.log_size(
-            user=member(request), bore=page.bore_row, gauge=values["gauge"], z_mm=values["z"],
-            angle_deg=values["angle_deg"], value_mm=values["value_mm"], part_temp_c=values["part_temp_c"],
-            gauge_temp_c=values["gauge_temp_c"], temp_u_c=values["temp_u_c"],
-            text=request.POST.get("value", "").strip(), source=values["source"],
-            client_id=values["client_id"], piece=page.piece,
-        )  # fmt: skip
-    except JobClosed as refused:
-        return show_check(request, page, {"refused": str(refused)})
-    return saved(request, number, "check", show_check)
+    return None
 
 
-@require_POST
-def log_depth(request: HttpRequest, number: str) -> HttpResponse:
+@entry_view(lambda **_: ("check", show_check))
+def log_depth(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
     """Log the depth of a shoulder."""
-    page = page_for(request, number)
-    form = DepthForm(request.POST, units=page.units, bore=page.bore)
     if not page.bore_row.has_shoulder:
-        raise Http404
+        raise Changed("This bore has no shoulder any more.")
+    form = DepthForm(request.POST, units=page.units, bore=page.bore)
     if not form.is_valid():
-        return show_check(request, page, {"depth_form": form})
+        return {"depth_form": form}
     values = form.cleaned_data
-    try:
-        inspection.log_depth(
-            user=member(request), bore=page.bore_row, gauge=values["gauge"], value_mm=values["value_mm"],
-            text=request.POST.get("value", "").strip(), source=values["source"], client_id=values["client_id"],
-            piece=page.piece,
-        )  # fmt: skip
-    except JobClosed as refused:
-        return show_check(request, page, {"refused": str(refused)})
-    return saved(request, number, "check", show_check)
+    require_unchanged(seen_by(request), values["gauge"])
+    inspection.log_depth(
+        sent=sent_by(request, values, request.POST.get("value", "").strip()),
+        bore=page.bore_row, gauge=values["gauge"], value_mm=values["value_mm"], piece=page.piece,
+    )  # fmt: skip
+    return None
 
 
 @require_POST

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Callable
+from functools import partial
 from typing import Any
 
 from django.http import Http404, HttpRequest, HttpResponse
@@ -18,6 +19,7 @@ from gyrometra.jobs.permissions import can_sign_verdict
 from gyrometra.steps import progress
 from gyrometra.steps.page import JobPage, page_of
 from gyrometra.steps.shared.plate import rail
+from gyrometra.steps.shared.seen import Seen, seen_on
 
 #: A step as it is shown: request, page, and what a refusal or a form adds.
 StepView = Callable[[HttpRequest, JobPage, dict[str, Any]], HttpResponse]
@@ -25,27 +27,51 @@ StepView = Callable[[HttpRequest, JobPage, dict[str, Any]], HttpResponse]
 
 def units_of(request: HttpRequest) -> Units:
     """The unit that the page showed when something was typed into it; of a new page the account's own."""
+    seen = _seen(request)
+    if seen is not None:
+        return Units(seen.unit)
     shown = request.headers.get("X-Unit", "")
     return Units(shown if request.method == "POST" and shown in ("mm", "in") else member(request).unit)
 
 
 def page_for(request: HttpRequest, number: str, *, held: bool = False) -> JobPage:
     """The job of an address at its bore and piece; `held` until the transaction ends, where it is to be changed."""
-    place, piece = (request.GET.get(name, "")[:6] for name in ("bore", "piece"))
-    units = units_of(request)
+    seen, units = _seen(request), units_of(request)
+    of: dict[str, Any] = {"number": number} if seen is None else {"pk": seen.job}
     try:
-        return page_of(
-            jobs.hold(number) if held else Job.objects.whole().get(number=number), units,
-            int(place) if place.isdecimal() else None, int(piece) if piece.isdecimal() else 1,
-        )  # fmt: skip
+        job = jobs.hold(**of) if held else Job.objects.whole().get(**of)
     except Job.DoesNotExist:
         raise Http404(f"There is no job {number}.") from None
+    if seen is not None:
+        return page_of(job, units, piece=seen.piece, bore=seen.bore)
+    place, piece = _number(request, "bore"), _number(request, "piece")
+    page = page_of(job, units, place, 1 if piece is None else piece)
+    if (place is not None and place != page.place) or (piece is not None and piece != page.piece):
+        raise Http404(f"Job {number} has no such bore or piece.")
+    return page
+
+
+def _seen(request: HttpRequest) -> Seen | None:
+    """What an entry says its page showed, once it is checked."""
+    seen: Seen | None = getattr(request, "seen", None)
+    return seen
+
+
+def _number(request: HttpRequest, name: str) -> int | None:
+    """A whole number of the address; None where it names none, and 404 for what is no number."""
+    text = request.GET.get(name, "")
+    if not text:
+        return None
+    if not (text.isascii() and text.isdecimal() and len(text) < 6):
+        raise Http404(f"{name} is no number.")
+    return int(text)
 
 
 def show(request: HttpRequest, page: JobPage, step: str, extra: dict[str, Any]) -> HttpResponse:
     """One step, whole or as the part that htmx swaps."""
     context = {
         "page": page,
+        "units": page.units,
         "job": page.job,
         "step": step,
         "way": page.job.setup.way,
@@ -53,6 +79,7 @@ def show(request: HttpRequest, page: JobPage, step: str, extra: dict[str, Any]) 
         "cautions": page.cautions(step),
         "can_sign": can_sign_verdict(member(request)),
         "fresh_id": uuid.uuid4,
+        "seen": partial(seen_on, page, member(request).username),
         **extra,
     }
     context["base"] = "pages/bare.html" if request.htmx else "pages/base.html"  # type: ignore[attr-defined]

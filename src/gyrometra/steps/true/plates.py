@@ -55,6 +55,12 @@ def broken_words(bore: BoreRecord, angle_deg: float) -> str:
     return "" if broken is None else BREAKS[broken.kind]
 
 
+def last_reading(page: JobPage, view: RoundStanding | None) -> str:
+    """The reading that an undo takes back: the last that stands in the open round."""
+    rows = page.rows.rounds[view.round.key].reading_rows if view else []  # type: ignore[attr-defined]
+    return str(max(rows, key=lambda row: row["id"])["client_id"]) if rows else ""
+
+
 def cells(
     view: RoundStanding, before: RoundStanding | None, units: Units, bore: BoreRecord, correct: int | None = None
 ) -> list[Cell]:
@@ -186,6 +192,7 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
     return {
         "last_bore": page.bores[-1],
         "open_round": open_round,
+        "undo": last_reading(page, open_round),
         "cells": cells(open_round, earlier[-1] if earlier else None, units, page.bore, correct) if open_round else [],
         "shown": shown,
         "reading_hint": reading_hint(open_round, units),

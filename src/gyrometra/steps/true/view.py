@@ -6,14 +6,12 @@ from collections.abc import Sequence
 from typing import Any
 
 from django.http import Http404, HttpRequest, HttpResponse
-from django.views.decorators.http import require_POST
 
-from gyrometra.accounts.people import member
 from gyrometra.crib.models import Indicator
-from gyrometra.jobs.permissions import JobClosed
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.entries import EntryForm
-from gyrometra.steps.shared.view import page_for, saved, show
+from gyrometra.steps.shared.entry_view import entry_view, sent_by
+from gyrometra.steps.shared.view import show
 from gyrometra.steps.true.form import ReadingForm, RoundForm
 from gyrometra.steps.true.plates import round_initial, true
 from gyrometra.truing import services as truing
@@ -38,17 +36,13 @@ def show_true(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
     return show(request, page, "true", {**shown, **extra})
 
 
-@require_POST
-def log_between(request: HttpRequest, number: str, kind: str) -> HttpResponse:
+@entry_view(lambda **_: ("true", show_true))
+def log_between(request: HttpRequest, page: JobPage, kind: str) -> dict[str, Any] | None:
     """Log that the jaws were moved as told, or that the work was disturbed."""
-    page, form = page_for(request, number), EntryForm(request.POST)
-    if kind not in Between.Kind.values or not form.is_valid():
+    if kind not in Between.Kind.values:
         raise Http404
-    try:
-        truing.log_between(
-            user=member(request), setup=page.job.setup, kind=kind, client_id=form.cleaned_data["client_id"],
-            bore=page.bore_row if page.job.setup.way.several else None, piece=page.piece,
-        )  # fmt: skip
-    except JobClosed as refused:
-        return show_true(request, page, {"refused": str(refused)})
-    return saved(request, number, "true", show_true)
+    truing.log_between(
+        sent=sent_by(request, EntryForm.of(request.POST)), setup=page.job.setup, kind=kind,
+        bore=page.bore_row if page.job.setup.way.several else None, piece=page.piece,
+    )  # fmt: skip
+    return None
