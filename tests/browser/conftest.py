@@ -62,9 +62,9 @@ def shop(empty: None) -> None:
 
 def pytest_generate_tests(metafunc: pytest.Metafunc) -> None:
     """Random sequences: a few in the short form, 300 in the long one, or the one that is named."""
-    if "sequence" not in metafunc.fixturenames:
+    if "seeds" not in metafunc.fixturenames:
         return
     named = metafunc.config.getoption("--seed")
-    first = int(os.environ.get("SEED", "1"))
     count = 300 if metafunc.config.getoption("--long") else 6
-    metafunc.parametrize("sequence", [named] if named is not None else range(first, first + count))
+    chunks = [range(first, min(first + 12, count + 1)) for first in range(1, count + 1, 12)]
+    metafunc.parametrize("seeds", [range(named, named + 1)] if named is not None else chunks, ids=repr)

@@ -11,7 +11,9 @@ from django.http.response import HttpResponseBase
 class SignedIn(LoginRequiredMiddleware):
     """As Django's, but a request from within a page is answered 401: the page asks for the password in place."""
 
-    def handle_no_permission(self, request: HttpRequest, view_func: Callable[..., Any]) -> HttpResponseBase:
+    def handle_no_permission(  # type: ignore[override]
+        self, request: HttpRequest, view_func: Callable[..., Any]
+    ) -> HttpResponseBase:
         """401 for htmx and for entries, the sign-in page for people."""
         if request.headers.get("HX-Request"):
             return HttpResponse("Signed out.", status=401, content_type="text/plain")

@@ -84,8 +84,8 @@ def check(page: JobPage) -> dict[str, Any]:
         "moved_limits": _moved_limits(page),
         "shoulder": [units.measured(one.value_mm, one.gauge.resolution_mm) for one in judged.depths],
         "history": [
-            {"entry": r.client_id, "at": r.read_at, "z": units.length(r.z_mm), "angle": f"{r.angle_deg:.0f}°", "who": r.by.username,
-             "value": units.measured(r.value_mm, r.gauge.resolution_mm), "gauge": r.gauge.name}
+            {"entry": r.client_id, "at": r.read_at, "z": units.length(r.z_mm), "angle": f"{r.angle_deg:.0f}°",
+             "who": r.by.username, "value": units.measured(r.value_mm, r.gauge.resolution_mm), "gauge": r.gauge.name}
             for r in (page.rows.sizes[one.key] for one in judged.sizes[-12:])
         ],
     }  # fmt: skip
