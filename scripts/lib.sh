@@ -115,6 +115,25 @@ need_database() {
     || fail "the database $1 could not be made."
 }
 
+# need_app_role: the role that the application signs in as; it owns nothing (see gyrometra.bridge.grants).
+need_app_role() {
+  local file="$PG_HOME/app-password"
+  [ -f "$file" ] || (umask 077; python3 -c 'import secrets; print(secrets.token_urlsafe(24))' >"$file")
+  PG_APP_PASSWORD="$(cat "$file")"
+  PGPASSWORD="$PG_PASSWORD" "$(pg_bin)/psql" -q -v ON_ERROR_STOP=1 -h 127.0.0.1 -p "$PG_PORT" -U gyrometra -d postgres \
+    >/dev/null 2>&1 <<SQL || fail "the application's database role could not be made."
+DO \$\$ BEGIN
+  IF NOT EXISTS (SELECT 1 FROM pg_roles WHERE rolname = 'gyrometra_app') THEN CREATE ROLE gyrometra_app LOGIN; END IF;
+END \$\$;
+ALTER ROLE gyrometra_app LOGIN NOSUPERUSER NOCREATEDB NOCREATEROLE NOREPLICATION NOBYPASSRLS PASSWORD '$PG_APP_PASSWORD';
+SQL
+}
+
+app_# role_of URL: the name that an address signs in as.
+role_of() { python3 -c 'import sys; from urllib.parse import unquote, urlsplit; print(unquote(urlsplit(sys.argv[1]).username or ""))' "$1"; }
+
+database_url() { printf 'postgres://gyrometra_app:%s@127.0.0.1:%s/%s' "$PG_APP_PASSWORD" "$PG_PORT" "$1"; }
+
 # want_pango: what sets type on paper; without it all but the PDF of the sheet works.
 want_pango() {
   ls /usr/lib/*/libpangoft2-1.0.so.0 /usr/lib/libpangoft2-1.0.so.0 2>/dev/null | grep -q . && return 0

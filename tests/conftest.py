@@ -16,3 +16,17 @@ def pytest_addoption(parser: pytest.Parser) -> None:
     """`--long` runs the long forms: every sequence, kill and hostile submission; `--seed N` one sequence."""
     parser.addoption("--long", action="store_true", help="the long forms of the fault tests")
     parser.addoption("--seed", type=int, default=None, help="one random sequence alone")
+
+
+@pytest.fixture(scope="session", autouse=True)
+def emptied_between_tests() -> None:
+    """Tests of the real server empty every table between them, logs too: only the superuser of a test database can."""
+    from django.db.backends.postgresql.operations import DatabaseOperations
+
+    plain = DatabaseOperations.sql_flush
+
+    def past_the_triggers(self: DatabaseOperations, *args: object, **kwargs: object) -> list[str]:
+        lines = plain(self, *args, **kwargs)  # type: ignore[arg-type]
+        return ["SET session_replication_role = replica;", *lines, "SET session_replication_role = origin;"]
+
+    DatabaseOperations.sql_flush = past_the_triggers  # type: ignore[method-assign]

@@ -63,5 +63,21 @@ class CutEntry(LogEntry):
     sound = models.CharField(max_length=8, choices=Sound.choices, blank=True)
     look = models.CharField(max_length=8, choices=Look.choices, blank=True)
 
+    class Meta(LogEntry.Meta):
+        constraints = [
+            models.CheckConstraint(
+                name="a_set_pass_has_a_number_and_a_size",
+                condition=~models.Q(kind="set") | models.Q(number__gte=1, value_mm__gt=0),
+            ),
+            models.CheckConstraint(
+                name="a_cut_pass_has_a_number", condition=~models.Q(kind="cut") | models.Q(number__gte=1)
+            ),
+            models.CheckConstraint(
+                name="a_size_has_a_value_and_a_gauge",
+                condition=~models.Q(kind="size") | models.Q(value_mm__gt=0, gauge__isnull=False, bore__isnull=False),
+            ),
+            models.CheckConstraint(name="a_cut_is_of_a_piece", condition=models.Q(piece__gte=1)),
+        ]
+
     def __str__(self) -> str:
         return f"pass {self.number} {self.kind}"

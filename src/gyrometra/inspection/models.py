@@ -25,6 +25,14 @@ class SizeReading(LogEntry):
     #: The gauge as it was, in this person's hands; empty in entries of an older make.
     rests_on = models.JSONField(default=dict, blank=True)
 
+    class Meta(LogEntry.Meta):
+        constraints = [
+            models.CheckConstraint(
+                name="a_finished_size_has_a_place",
+                condition=models.Q(value_mm__gt=0, z_mm__gte=0, angle_deg__gte=0, angle_deg__lt=360, piece__gte=1),
+            )
+        ]
+
     def __str__(self) -> str:
         return f"{self.value_mm} at {self.z_mm}"
 
@@ -38,6 +46,11 @@ class DepthReading(LogEntry):
     piece = models.PositiveSmallIntegerField(default=1)
     value_mm = mm()
     rests_on = models.JSONField(default=dict, blank=True)
+
+    class Meta(LogEntry.Meta):
+        constraints = [
+            models.CheckConstraint(name="a_shoulder_is_deep", condition=models.Q(value_mm__gt=0, piece__gte=1))
+        ]
 
     def __str__(self) -> str:
         return f"shoulder {self.value_mm}"

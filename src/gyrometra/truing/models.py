@@ -44,7 +44,18 @@ class Round(models.Model):
         constraints = [
             models.UniqueConstraint(
                 fields=["setup", "purpose", "bore", "piece", "number"], name="one_round_once", nulls_distinct=False
-            )
+            ),
+            models.CheckConstraint(
+                name="a_round_has_places_and_a_purpose",
+                condition=models.Q(
+                    places__gte=3,
+                    places__lte=36,
+                    piece__gte=1,
+                    purpose__in=["true", "check"],
+                    method__in=["sweep", "flats"],
+                    surface__in=["inside", "outside"],
+                ),
+            ),
         ]
 
     def __str__(self) -> str:

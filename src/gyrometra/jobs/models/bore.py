@@ -58,6 +58,10 @@ class Bore(models.Model):
         constraints = [
             models.UniqueConstraint(fields=["setup", "place"], name="one_bore_a_place"),
             models.UniqueConstraint(fields=["setup", "name"], name="one_bore_a_name"),
+            models.CheckConstraint(
+                name="a_bore_has_limits_and_a_length",
+                condition=models.Q(length_mm__gt=0, lower_mm__gt=0, upper_mm__gte=models.F("lower_mm")),
+            ),
         ]
 
     def __str__(self) -> str:

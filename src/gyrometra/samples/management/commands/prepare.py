@@ -6,8 +6,10 @@ from typing import Any
 from django.conf import settings
 from django.core.management import call_command
 from django.core.management.base import BaseCommand
+from django.db import connection
 
 from gyrometra.accounts.models import FirstAccountLink, User
+from gyrometra.bridge.grants import grant_to
 from gyrometra.samples.load import load_shop
 
 
@@ -17,12 +19,16 @@ class Command(BaseCommand):
     help = __doc__ or ""
 
     def add_arguments(self, parser: ArgumentParser) -> None:
-        """The address to put before the link."""
+        """The address to put before the link, and the role that the application signs in as."""
+        parser.add_argument("--for", dest="role", default="", help="the application's own database role")
         parser.add_argument("--base", default="http://127.0.0.1:8000/")
 
     def handle(self, *args: Any, **options: Any) -> None:
         """Migrate, load, and say what a person needs to get in."""
         call_command("migrate", interactive=False, verbosity=0)
+        role = options["role"]
+        if role and role != connection.settings_dict["USER"]:
+            grant_to(role)
         if settings.DEMO:
             load_shop()
             self.stdout.write("Demo sign-in: dagny / quillmoor (lead), corin / quillmoor (machinist)")
