@@ -129,10 +129,10 @@ ALTER ROLE gyrometra_app LOGIN NOSUPERUSER NOCREATEDB NOCREATEROLE NOREPLICATION
 SQL
 }
 
-app_# role_of URL: the name that an address signs in as.
-role_of() { python3 -c 'import sys; from urllib.parse import unquote, urlsplit; print(unquote(urlsplit(sys.argv[1]).username or ""))' "$1"; }
+app_database_url() { printf 'postgres://gyrometra_app:%s@127.0.0.1:%s/%s' "$PG_APP_PASSWORD" "$PG_PORT" "$1"; }
 
-database_url() { printf 'postgres://gyrometra_app:%s@127.0.0.1:%s/%s' "$PG_APP_PASSWORD" "$PG_PORT" "$1"; }
+# role_of URL: the name that an address signs in as.
+role_of() { python3 -c 'import sys; from urllib.parse import unquote, urlsplit; print(unquote(urlsplit(sys.argv[1]).username or ""))' "$1"; }
 
 # want_pango: what sets type on paper; without it all but the PDF of the sheet works.
 want_pango() {

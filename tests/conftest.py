@@ -3,6 +3,7 @@
 import os
 
 import pytest
+from django.db.backends.postgresql.operations import DatabaseOperations
 from hypothesis import HealthCheck, settings
 
 #: The same cases at every run of the build, new ones at the desk.
@@ -21,8 +22,6 @@ def pytest_addoption(parser: pytest.Parser) -> None:
 @pytest.fixture(scope="session", autouse=True)
 def emptied_between_tests() -> None:
     """Tests of the real server empty every table between them, logs too: only the superuser of a test database can."""
-    from django.db.backends.postgresql.operations import DatabaseOperations
-
     plain = DatabaseOperations.sql_flush
 
     def past_the_triggers(self: DatabaseOperations, *args: object, **kwargs: object) -> list[str]:

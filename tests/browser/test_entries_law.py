@@ -26,6 +26,9 @@ PEOPLE = ("dagny", "corin")
 #: What stands between the page and the server, and what it does with an entry.
 BETWEEN = ["open", "open", "open", "away", "hangs", "lost", "404", "403", "500", "503", "redirect"]
 ACTS = ["type"] * 8 + ["between"] * 4 + ["reload", "close", "other tab", "other user", "unit", "session", "wait"]
+#: What the page took as an entry.
+TAKEN = """window.taken = []; document.addEventListener("entry:sending",
+  (event) => window.taken.push(event.target.querySelector("[name=value]").value));"""
 LEFT = """async () => {
   const db = await new Promise((done) => { const r = indexedDB.open("gyrometra"); r.onsuccess = () => done(r.result) });
   const rows = await new Promise((done) => {
@@ -61,6 +64,7 @@ class Shop:
     done: list[str] = field(default_factory=list)
 
     def begin(self) -> None:
+        self.context.add_init_script(TAKEN)
         self.context.route(SIZE, self._answer)
         self._sign_in_anew(self.open(""))
 
@@ -102,6 +106,9 @@ class Shop:
         page.wait_for_function("() => !document.querySelector('form.sizeform').hasAttribute('aria-busy')")
         page.locator("#size").fill(text)
         page.locator("#size").press("Enter")
+        if not page.evaluate("(text) => window.taken.includes(text)", text):
+            self.done[-1] += " nothing"  # the password is asked: the figure stands in its field, and was not entered
+            return
         self.typed.append(Typed(text, mm, self.who, tab, timezone.now()))
 
     def _answer_password(self, page: Page) -> None:

@@ -32,9 +32,11 @@ def test_rows_of_before_are_carried_over(whole_again: None) -> None:
     call_command("flush", "--no-input", verbosity=0)
     load_shop()
     with connection.cursor() as cursor:
+        cursor.execute("SET session_replication_role = replica")
         cursor.execute("TRUNCATE cutting_cutentry, inspection_depthreading, truing_between, jobs_jobchange CASCADE")
-    executor = MigrationExecutor(connection)
-    old = executor.migrate(BEFORE).apps
+        cursor.execute("SET session_replication_role = origin")
+    MigrationExecutor(connection).migrate(BEFORE)
+    old = MigrationExecutor(connection).loader.project_state(BEFORE).apps
     job = old.get_model("jobs", "Job").objects.get(number="Q-214")
     setup = old.get_model("jobs", "SetUp").objects.get(job=job)
     bore = old.get_model("jobs", "Bore").objects.get(setup=setup)
