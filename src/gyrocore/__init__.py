@@ -43,6 +43,7 @@ from gyrocore.limits import (
     nearest_common,
     read_limits,
 )
+from gyrocore.make import CALCULATIONS
 from gyrocore.notes import Note, note
 from gyrocore.planning.bar_choice import BarCandidate, BarChoice, RankedBar, choose_bar
 from gyrocore.planning.centres import CentresBar, CentresLayout, WorkOnSaddle, between_centres
@@ -83,7 +84,7 @@ from gyrocore.units import Length, clean_text, feet_min, read_indicator, read_le
 from gyrocore.wording import error_sentence, length_words, sentence
 
 __all__ = [
-    "BEARING_CLEAR_MM", "INTERRUPTED_SHARE", "OPENING_SHARE", "OVERSIZE_STEP_IN_MM", "OVERSIZE_STEP_MM",
+    "BEARING_CLEAR_MM", "CALCULATIONS", "INTERRUPTED_SHARE", "OPENING_SHARE", "OVERSIZE_STEP_IN_MM", "OVERSIZE_STEP_MM",
     "SPRING_SHARE", "STEEL", "AtMost", "BarCandidate", "BarChoice", "BarData", "BarKind", "BarMaterial", "BarOut",
     "BarResponse", "BarSection", "BeamModel", "BoreCentre", "BoreForm", "BoreInLine", "Caution", "CentresBar",
     "CentresLayout", "Closing", "CommonSize", "CoreError", "Cut", "CutTime", "CutterAdvance", "Cutting",

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Mapping
 from typing import Any
 
 from django.db import transaction
+from django.utils import timezone
 
 from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Typed
@@ -13,6 +14,10 @@ from gyrometra.crib.exchange import Row
 from gyrometra.crib.models import CribChange, CribItem, Fixture, Head, Hole, Machine, MachineSpeed
 from gyrometra.crib.queries import used_by
 from gyrometra.crib.values import KIND_OF, plain_of
+
+
+class ChangedMeanwhile(Exception):
+    """Another has changed the thing since it was read."""
 
 
 class StillUsed(Exception):
@@ -58,8 +63,16 @@ def _note_change(user: User, item: CribItem, before: Mapping[str, str]) -> None:
     after = plain_of(item)
     changed = {name: [before.get(name, ""), value] for name, value in after.items() if before.get(name, "") != value}
     if changed:
+        if before:
+            _stamp(item)
         what = "changed" if before else "put in"
         _log(user, item, what, changed)
+
+
+def _stamp(item: CribItem) -> None:
+    """A new version: who opened the one before is told, and jobs that rest on it say so."""
+    item.version, item.changed_at = item.version + 1, timezone.now()
+    item.save(update_fields=["version", "changed_at"])
 
 
 def _log(user: User, item: CribItem, what: str, fields: Mapping[str, list[str]]) -> None:
@@ -80,7 +93,14 @@ def take_in(*, user: User, rows: Iterable[Row]) -> tuple[int, int]:
 
 @transaction.atomic
 def keep_item(*, user: User, item: CribItem, values: Mapping[str, Any], typed: Mapping[str, Typed]) -> CribItem:
-    """Write a thing of the crib, a machine's speeds and a head's holes with it, and what was changed."""
+    """Write a thing of the crib, a machine's speeds and a head's holes with it, and what was changed.
+
+    Raises ChangedMeanwhile where another has changed it since `item` was read.
+    """
+    if item.pk:
+        stored = type(item)._default_manager.select_for_update(of=("self",)).get(pk=item.pk)
+        if stored.version != item.version:
+            raise ChangedMeanwhile
     before = plain_of(item) if item.pk else {}
     plain = {name: value for name, value in values.items() if name not in ("speeds", "holes")}
     for name, value in plain.items():

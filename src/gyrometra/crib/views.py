@@ -16,6 +16,7 @@ from gyrometra.accounts.people import member
 from gyrometra.bridge.units import Units
 from gyrometra.crib import exchange, services, starter
 from gyrometra.crib.cards import KINDS, card_of, cards
+from gyrometra.crib.editing import opened, put_together
 from gyrometra.crib.forms import FORMS
 from gyrometra.crib.models import CribItem, Fixture
 from gyrometra.crib.pictures import MOST_BYTES, BadPicture, jpeg_of
@@ -41,16 +42,26 @@ def edit(request: HttpRequest, kind: str, pk: int | None = None) -> HttpResponse
         raise Http404
     user, form_class = member(request), FORMS[kind]
     item: CribItem = get_object_or_404(form_class.model, pk=pk) if pk else form_class.model()
-    units = Units(user.unit)
+    # the unit is the one the form was shown in, whatever the account's is by now
+    shown = request.POST.get("unit", "")
+    units = Units(shown if shown in ("mm", "in") else user.unit)
     initial: dict[str, Any] = initial_of(item, form_class, units) if pk else {}
-    form = form_class(request.POST or None, units=units, initial=initial, item=item if pk else None)
+    data, told = put_together(request.POST, item, form_class, units) if pk and request.POST else (request.POST, {})
+    form = form_class(data or None, units=units, initial=initial, item=item if pk else None)
+    for name, words in told.items():
+        form.add_error(name, words)
     if request.method == "POST" and form.is_valid():
-        services.keep_item(user=user, item=item, values=form.cleaned_data, typed=form.typed())
-        messages.info(request, f"{item.name} is in the crib.")
-        return redirect("crib")
-    context: dict[str, Any] = {"form": form, "kind": KINDS[kind], "item": item if pk else None}
+        try:
+            services.keep_item(user=user, item=item, values=form.cleaned_data, typed=form.typed())
+        except services.ChangedMeanwhile:
+            messages.warning(request, "Another changed it in the same moment: look at it, then save again.")
+        else:
+            messages.info(request, f"{item.name} is in the crib.")
+            return redirect("crib")
+    context: dict[str, Any] = {"form": form, "kind": KINDS[kind], "item": item if pk else None, "units": units}
     if pk:
         context |= {
+            "opened": opened(item, form_class, units),
             "used": used_by(item),
             "history": [(change, change_words(change, units)) for change in history_of(kind, item)],
         }

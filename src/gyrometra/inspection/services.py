@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Callable
 from decimal import Decimal
 from typing import Any
@@ -9,6 +10,7 @@ from uuid import UUID
 
 from django.db import transaction
 
+from gyrocore import CALCULATIONS
 from gyrometra.accounts.models import User
 from gyrometra.crib.models import Gauge
 from gyrometra.inspection.models import DepthReading, SizeReading
@@ -85,19 +87,23 @@ def take_back(
 
 @transaction.atomic
 def sign_off(
-    *, user: User, job: Job, shown: str, judge: Callable[[], tuple[str, dict[str, Any]]], reason: str = ""
+    *, user: User, job: Job, shown: str, judge: Callable[[], tuple[str, dict[str, Any], str]], reason: str = ""
 ) -> SignOff:
     """The lead signs the verdict that was shown; afterwards nothing about the job changes.
 
-    `judge` works digest and verdict out anew, under the lock. Anything but "in" is accepted by concession, with a
+    `judge` works digest and verdict out anew, under the lock, and writes the job down as it was judged: a signed job is
+    read from there. Anything but "in" is accepted by concession, with a
     reason. Raises NotAllowed, JobClosed, ShownOtherwise, NoReason.
     """
     if not can_sign_verdict(user):
         raise NotAllowed
     lock_open(job)
-    digest, verdict = judge()
+    digest, verdict, record = judge()
     if digest != shown:
         raise ShownOtherwise
     if verdict["word"] != "in" and not reason.strip():
         raise NoReason
-    return SignOff.objects.create(job=job, by=user, verdict={**verdict, "digest": digest, "reason": reason.strip()})
+    return SignOff.objects.create(
+        job=job, by=user, verdict={**verdict, "digest": digest, "reason": reason.strip()}, record=json.loads(record),
+        calculations=CALCULATIONS,
+    )  # fmt: skip

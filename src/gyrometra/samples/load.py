@@ -36,7 +36,7 @@ from gyrometra.steps.forms import (
 from gyrometra.steps.page import open_page, page_of
 from gyrometra.truing import services as truing
 from gyrometra.truing.models import Round
-from gyroplan.assess import signed_verdict
+from gyroplan.assess import judged_and_written
 from gyroplan.loop import Act, Cut, Set
 
 PASSWORD = "quillmoor"  # noqa: S105 - the demo's sign-in, printed on its sign-in page
@@ -248,8 +248,8 @@ def _check(people: dict[str, User], number: str, ids: Ids, data: dict[str, Any])
                                "purpose": Round.Purpose.CHECK})  # fmt: skip
     if "signed_by" in data:
         page = open_page(number, UNITS)
-        digest, _ = signed_verdict(page.assessment)
+        digest, _, _ = judged_and_written(page.assessment)
         sign_off(
             user=people[data["signed_by"]], job=page.job, shown=digest,
-            judge=lambda: signed_verdict(page.assessment),
+            judge=lambda: judged_and_written(page.assessment),
         )  # fmt: skip

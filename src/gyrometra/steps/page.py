@@ -178,7 +178,10 @@ class JobPage:
 
     @cached_property
     def crib_bars(self) -> list[BarRecord]:
-        """The crib's bars, shortest first: of two alike the shorter is picked."""
+        """The crib's bars, shortest first: of two alike the shorter is picked; of a signed job its own."""
+        if self.is_signed:
+            plan = self.record.setup.plan
+            return [bar for bar in (plan.bar, plan.opening_bar) if bar is not None]
         return [bar_record(bar) for bar in self.crib.bars]
 
     @cached_property

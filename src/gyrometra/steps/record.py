@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import date
+from typing import Any
 
 from pydantic import TypeAdapter
 
@@ -18,7 +20,7 @@ from gyrometra.truing.models import Round
 from gyrometra.truing.records import between_records, round_record, rounds_of
 from gyroplan.assess import AtBore, set_by
 from gyroplan.loop import Way
-from gyroplan.record import JobRecord, PieceSummary, SetUpRecord
+from gyroplan.record import JobRecord, PieceSummary, SetUpRecord, record_from_json
 
 #: Of a batch larger than this only the logs of the piece that is shown are read; of the others what they came to.
 SMALL_BATCH = 8
@@ -70,10 +72,19 @@ def read(job: Job, piece: int, today: date, *, whole: bool = False) -> tuple[Job
         depths=tuple(depth_record(row, places) for row in depths),
         summaries=tuple(kept), **_signed(job),
     )  # fmt: skip
-    return record, Rows(
+    return _as_signed(job, record), Rows(
         bores=bores, rounds={row.pk: row for row in rounds}, cuts=cuts, cut_logs=logs,
         sizes={row.pk: row for row in sizes}, depths={row.pk: row for row in depths},
     )  # fmt: skip
+
+
+def _as_signed(job: Job, record: JobRecord) -> JobRecord:
+    """A signed job as it was judged: whatever became of the crib since, its pages say what was signed."""
+    signoff = getattr(job, "signoff", None)
+    if signoff is None or signoff.record is None:
+        return record
+    signed: dict[str, Any] = _signed(job)
+    return replace(record_from_json(json.dumps(signoff.record)), **signed)
 
 
 def kept_summaries(job: Job, piece: int, today: date) -> list[PieceSummary]:

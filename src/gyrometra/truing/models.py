@@ -33,6 +33,8 @@ class Round(models.Model):
     indicator = models.ForeignKey(Indicator, on_delete=models.PROTECT, related_name="rounds")
     #: How far "first again" may differ; empty takes the rule of `gyrocore.closing_allowance_mm`.
     closing_mm = mm(null=True, blank=True)
+    #: The indicator as it was; empty in rounds of an older make.
+    rests_on = models.JSONField(default=dict, blank=True)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     at = models.DateTimeField(auto_now_add=True)
     #: Its own id: a round begun twice with one tap is one round. Empty in rounds of an older make.

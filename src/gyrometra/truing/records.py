@@ -49,7 +49,7 @@ def round_record(row: Round, places: Mapping[int, int]) -> RoundRecord:
         key=row.pk, number=row.number, purpose=cast(Purpose, row.purpose), method=cast(HowRead, row.method),
         places=row.places, surface=cast(Surface, row.surface),
         bore=None if row.bore_id is None else places[row.bore_id], piece=row.piece,
-        indicator_step_mm=float(row.indicator.step_mm), closing_mm=maybe(row.closing_mm),
+        indicator_step_mm=float(row.rests_on.get("step_mm") or row.indicator.step_mm), closing_mm=maybe(row.closing_mm),
         readings=tuple(
             ReadingRecord(key=one["id"], place=one["place"], value_mm=maybe(one["value_mm"]), text=one["text"])
             for one in row.reading_rows  # type: ignore[attr-defined]

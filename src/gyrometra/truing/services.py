@@ -53,6 +53,7 @@ def open_round(
         surface="inside" if purpose == Round.Purpose.CHECK else setup.surface,
         indicator=indicator,
         closing_mm=closing_mm,
+        rests_on={"name": indicator.name, "step_mm": str(indicator.step_mm), "range_mm": str(indicator.range_mm)},
         by=sent.user,
     )
 

@@ -11,7 +11,7 @@ from gyrocore import BoreCentre, judge_at_most, line_of_bores
 from gyroplan.assess.check import worst_word
 from gyroplan.assess.pairs import pair_of
 from gyroplan.assess.standing import Assessment
-from gyroplan.record import BoreRecord, BoreSummary, JobRecord, PieceSummary
+from gyroplan.record import BoreRecord, BoreSummary, JobRecord, PieceSummary, record_to_json
 
 _WORDS = {"in": "in", "over": "over", "undecided-high": "not-proven"}
 
@@ -158,6 +158,11 @@ def signed_verdict(job: Assessment) -> tuple[str, dict[str, Any]]:
         "in_line": [piece["line"] for piece in shown],
         "alike": None if together is None else _signed_together(together),
     }
+
+
+def judged_and_written(job: Assessment) -> tuple[str, dict[str, Any], str]:
+    """Digest and verdict of all that is signed, and the job written down as it was judged."""
+    return *signed_verdict(job), record_to_json(job.record)
 
 
 def _shown_of(job: Assessment, piece: int) -> dict[str, Any]:

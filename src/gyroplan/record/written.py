@@ -17,7 +17,7 @@ def _reader() -> TypeAdapter[JobRecord]:
 def record_to_json(record: JobRecord) -> str:
     """Write a record as JSON, numbers unrounded."""
     # a table of the catalogue is a view of a mapping, which pydantic does not know
-    return _reader().dump_json(record, fallback=dict, warnings=False).decode()
+    return _reader().dump_json(record, by_alias=True, fallback=dict, warnings=False).decode()
 
 
 def record_from_json(text: str | bytes) -> JobRecord:

@@ -36,7 +36,8 @@ async function send(entry) {
       headers: { "X-CSRFToken": token(), "HX-Request": "true", "X-Held": "true" },
     });
     const [id, became] = (answer.headers.get("X-Entry") || "").split(" ");
-    if (answer.status === 401 || answer.type === "opaqueredirect") return { became: "signed-out" };
+    // a redirect is somebody else's: our server answers 401 to an entry of a session that has ended
+    if (answer.status === 401) return { became: "signed-out" };
     if (id !== entry.id) return { became: "away", status: answer.status };
     const why = decodeURIComponent(answer.headers.get("X-Entry-Why") || "");
     return { became, why, status: answer.status, html: await answer.text() };

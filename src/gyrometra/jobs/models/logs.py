@@ -96,6 +96,11 @@ class SignOff(models.Model):
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     at = models.DateTimeField(auto_now_add=True)
     verdict = models.JSONField()
+    #: The job as it was judged, the things of the crib with it: a signed job is read from here. Empty in those of an
+    #: older make.
+    record = models.JSONField(null=True, blank=True)
+    #: Of which make the calculations were (`gyrocore.CALCULATIONS`).
+    calculations = models.CharField(max_length=16, blank=True)
 
     def __str__(self) -> str:
         return f"{self.job.number} signed by {self.by}"

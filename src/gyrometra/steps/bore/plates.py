@@ -23,6 +23,7 @@ from gyrometra.steps.shared.setting import (
     stands_words,
     worth_words,
 )
+from gyrometra.steps.shared.since import changed_since
 from gyrometra.steps.work.scene import work_scenes
 from gyroplan.assess import PlannedPass, Setting
 from gyroplan.loop import BoreState, DialWay, PassCut
@@ -101,6 +102,7 @@ def bore(page: JobPage, to: str = "") -> dict[str, Any]:
         "lines": [pass_done(page, cut) for cut in ladder.done],
         "bar_state": bar_words(page),
         "notes": [sentence(n, page.units.unit) for n in ladder.replay.loop.notes(ladder.replay.memory, state)],
+        "since": changed_since(page),
         "suspect": _suspect_words(page, state),
         "touched": _touched_words(page, state),
         "bands": bore_scenes(page, mode),

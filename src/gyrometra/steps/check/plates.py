@@ -13,6 +13,7 @@ from gyrometra.jobs.history import change_words, limits_changed
 from gyrometra.steps import progress_words
 from gyrometra.steps.check.verdict import LIMIT_NAMES, verdict_plate
 from gyrometra.steps.page import JobPage
+from gyrometra.steps.shared.since import changed_since
 from gyrometra.steps.sheet import target_words
 from gyrometra.steps.true.plates import cells, last_reading, planned, reading_hint
 from gyroplan.assess import (
@@ -83,12 +84,23 @@ def check(page: JobPage) -> dict[str, Any]:
         "conflict": _conflict(page),
         "moved_limits": _moved_limits(page),
         "shoulder": [units.measured(one.value_mm, one.gauge.resolution_mm) for one in judged.depths],
+        "since": changed_since(page),
+        "otherwise": _worked_out_otherwise(page),
         "history": [
             {"entry": r.client_id, "at": r.read_at, "z": units.length(r.z_mm), "angle": f"{r.angle_deg:.0f}°",
              "who": r.by.username, "value": units.measured(r.value_mm, r.gauge.resolution_mm), "gauge": r.gauge.name}
             for r in (page.rows.sizes[one.key] for one in judged.sizes[-12:])
         ],
     }  # fmt: skip
+
+
+def _worked_out_otherwise(page: JobPage) -> str:
+    """A signed verdict that later calculations would put otherwise: the signed one stands, and is said."""
+    signoff = getattr(page.job, "signoff", None)
+    if signoff is None or signoff.record is None or signoff.verdict.get("digest") == shown_digest(page.assessment):
+        return ""
+    word = progress_words.VERDICT_WORDS.get(str(signoff.verdict.get("word", "")), "Signed")
+    return f"Signed with calculations {signoff.calculations}: {word}. They have changed since; what was signed stands."
 
 
 def _moved_limits(page: JobPage) -> list[str]:

@@ -21,7 +21,7 @@ from gyrometra.steps.shared.seen import Changed, require_unchanged, seen_by
 from gyrometra.steps.shared.view import page_for, saved, show
 from gyrometra.steps.true.form import ReadingForm, RoundForm
 from gyrometra.steps.true.plates import round_initial
-from gyroplan.assess import signed_verdict
+from gyroplan.assess import judged_and_written
 
 
 def show_check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
@@ -86,7 +86,7 @@ def sign(request: HttpRequest, number: str) -> HttpResponse:
     try:
         inspection.sign_off(
             user=member(request), job=page.job, shown=request.POST.get("digest", ""),
-            judge=lambda: signed_verdict(open_page(number, page.units, whole=True).assessment),
+            judge=lambda: judged_and_written(open_page(number, page.units, whole=True).assessment),
             reason=request.POST.get("reason", "")[:300],
         )  # fmt: skip
     except JobClosed as refused:

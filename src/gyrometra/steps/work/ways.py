@@ -28,7 +28,8 @@ class WayRow:
 
 def ways(page: JobPage) -> list[WayRow]:
     """All methods, with the reason where one cannot be done."""
-    machines = [machine_record(one) for one in Machine.objects.filter(retired=False).prefetch_related("speeds")]
+    rows = Machine.objects.filter(retired=False).prefetch_related("speeds")
+    machines = [page.record.setup.machine] if page.is_signed else [machine_record(one) for one in rows]
     return [_row(found, page) for found in ways_of(page.passes, machines, page.crib_bars)]
 
 
