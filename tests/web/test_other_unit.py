@@ -3,7 +3,9 @@
 import uuid
 from dataclasses import replace
 from decimal import Decimal
+from typing import Any
 
+import pytest
 from django.test import Client
 
 from gyrometra.accounts.models import User
@@ -11,9 +13,11 @@ from gyrometra.bridge.units import Units
 from gyrometra.crib.forms import FORMS
 from gyrometra.crib.models import Bar, Gauge
 from gyrometra.crib.values import initial_of
-from gyrometra.steps.forms import CutsForm, LineBarForm
+from gyrometra.jobs.models import Plan
+from gyrometra.steps.forms import BarForm, CutsForm, LineBarForm
 from gyrometra.steps.page import open_page
 from gyrometra.steps.work.shown import work_initial
+from tests.web.test_bad_input import plan_of, work_of
 
 INCH = Units("in")
 FIGURES = ("rough_depth_mm", "finish_depth_mm", "rough_feed_mm_rev", "finish_feed_mm_rev")
@@ -83,3 +87,32 @@ def test_a_place_measured_in_millimetres_is_the_same_place_in_inches(corin: Clie
     judged = open_page("Q-214", INCH).judged
     assert [(place.z_mm, place.angle_deg) for place in judged.places] == [(20.0, 0.0)]
     assert len(judged.sizes_at(judged.places[0])) == 2
+
+
+@pytest.mark.parametrize(("step", "save"), [("bar", "bar"), ("cuts", "cuts"), ("work", "work")])
+def test_a_form_is_read_in_the_unit_it_was_shown_in(corin: Client, step: str, save: str) -> None:
+    """The unit is switched on another device; a form that stands open is saved: no figure of it is another one."""
+    text = corin.get(f"/jobs/Q-214/{step}/").content.decode()
+    form = text[text.index("/save/" + save) :].split("</form>", 1)[0]
+    assert '<input type="hidden" name="unit" value="mm">' in form
+    made = {"bar": BarForm, "cuts": CutsForm}.get(step)
+    fields = {**(plan_of("Q-214", made) if made else work_of("Q-214")), "unit": "mm"}
+    before = _figures()
+    User.objects.filter(username="corin").update(unit="in")
+    answer = corin.post(f"/jobs/Q-214/save/{save}/", fields, headers={"HX-Request": "true"})
+    assert answer.status_code == 200
+    assert _figures() == before
+
+
+def test_a_line_is_answered_in_the_unit_it_was_shown_in(corin: Client) -> None:
+    User.objects.filter(username="corin").update(unit="in")
+    text = corin.get("/ask/?q=half+2.418+4.972&unit=mm").content.decode()
+    assert "mm" in text
+    assert '<input type="hidden" name="unit" value="mm">' in text
+
+
+def _figures() -> list[Any]:
+    job = open_page("Q-214", Units()).job
+    plan = {field.name: getattr(job.setup.plan, field.attname) for field in Plan._meta.fields if field.name != "typed"}
+    bore = open_page("Q-214", Units()).bore
+    return [sorted(plan.items(), key=str), bore]

@@ -9,24 +9,19 @@ from django.shortcuts import render
 from django.utils import timezone
 from django.views.decorators.http import require_GET, require_POST
 
-from gyrometra.accounts.people import member
+from gyrometra.accounts.people import member, units_shown
 from gyrometra.bench.calendar import calendar
 from gyrometra.bench.lines import LINES, ON_BENCH
 from gyrometra.bench.lines.ask import NotUnderstood, understand
 from gyrometra.bench.linesheet import Sheet, keep, line_form, sheet
 from gyrometra.bench.strips import bench_page
-from gyrometra.bridge.units import Units
 from gyrometra.jobs.permissions import JobClosed
-
-
-def _units(request: HttpRequest) -> Units:
-    return Units(member(request).unit)
 
 
 @require_GET
 def bench(request: HttpRequest) -> HttpResponse:
     """All jobs on the bench."""
-    units, number = _units(request), request.GET.get("page", "")
+    units, number = units_shown(request), request.GET.get("page", "")
     found = bench_page(request.GET.get("q", "").strip()[:80], int(number) if number.isdigit() else 1, units)
     page = sheet(ON_BENCH, units)
     context = {
@@ -44,7 +39,7 @@ def bench(request: HttpRequest) -> HttpResponse:
 @require_GET
 def lines(request: HttpRequest) -> HttpResponse:
     """Every bench line."""
-    return render(request, "bench/lines.html", {"sheet": sheet(tuple(LINES), _units(request))})
+    return render(request, "bench/lines.html", {"sheet": sheet(tuple(LINES), units_shown(request))})
 
 
 @require_GET
@@ -52,15 +47,17 @@ def answer(request: HttpRequest, key: str) -> HttpResponse:
     """One line's answer, worked out as its fields are typed."""
     if key not in LINES:
         raise Http404
-    form = line_form(key, _units(request), data=request.GET)
-    return render(request, "bench/answer.html", {"form": form, "answer": form.answered(), "fresh_id": uuid4()})
+    units = units_shown(request)
+    form = line_form(key, units, data=request.GET)
+    context = {"form": form, "answer": form.answered(), "fresh_id": uuid4(), "units": units}
+    return render(request, "bench/answer.html", context)
 
 
 @require_GET
 def ask(request: HttpRequest) -> HttpResponse:
     """One sentence, answered by the line that it means."""
-    text, units = request.GET.get("q", "").strip()[:200], _units(request)
-    context = {"asked": text, "fresh_id": uuid4()}
+    text, units = request.GET.get("q", "").strip()[:200], units_shown(request)
+    context = {"asked": text, "fresh_id": uuid4(), "units": units}
     if text:
         try:
             form = understand(text, units).form(units)
@@ -76,7 +73,7 @@ def keep_line(request: HttpRequest, key: str) -> HttpResponse:
     if key not in LINES:
         raise Http404
     try:
-        job = keep(user=member(request), key=key, data=request.POST, units=_units(request))
+        job = keep(user=member(request), key=key, data=request.POST, units=units_shown(request))
     except (JobClosed, Sheet.CannotKeep) as refused:
         return render(request, "bench/kept.html", {"refused": str(refused)})
     return render(request, "bench/kept.html", {"job": job})

@@ -12,7 +12,7 @@ from django.urls import reverse
 from django.utils.safestring import mark_safe
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from gyrometra.accounts.people import member
+from gyrometra.accounts.people import member, units_shown
 from gyrometra.bridge.units import Units
 from gyrometra.crib import exchange, services, starter
 from gyrometra.crib.cards import KINDS, card_of, cards
@@ -42,9 +42,7 @@ def edit(request: HttpRequest, kind: str, pk: int | None = None) -> HttpResponse
         raise Http404
     user, form_class = member(request), FORMS[kind]
     item: CribItem = get_object_or_404(form_class.model, pk=pk) if pk else form_class.model()
-    # the unit is the one the form was shown in, whatever the account's is by now
-    shown = request.POST.get("unit", "")
-    units = Units(shown if shown in ("mm", "in") else user.unit)
+    units = units_shown(request)
     initial: dict[str, Any] = initial_of(item, form_class, units) if pk else {}
     data, told = put_together(request.POST, item, form_class, units) if pk and request.POST else (request.POST, {})
     form = form_class(data or None, units=units, initial=initial, item=item if pk else None)

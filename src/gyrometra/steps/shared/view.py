@@ -11,7 +11,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 
-from gyrometra.accounts.people import member
+from gyrometra.accounts.people import member, units_shown
 from gyrometra.bridge.units import Units
 from gyrometra.jobs import services as jobs
 from gyrometra.jobs.models import Job
@@ -30,8 +30,7 @@ def units_of(request: HttpRequest) -> Units:
     seen = _seen(request)
     if seen is not None:
         return Units(seen.unit)
-    shown = request.headers.get("X-Unit", "")
-    return Units(shown if request.method == "POST" and shown in ("mm", "in") else member(request).unit)
+    return units_shown(request)
 
 
 def page_for(request: HttpRequest, number: str, *, held: bool = False) -> JobPage:

@@ -9,8 +9,7 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods, require_POST
 
-from gyrometra.accounts.people import member
-from gyrometra.bridge.units import Units
+from gyrometra.accounts.people import member, units_shown
 from gyrometra.crib.models import Machine
 from gyrometra.jobs import services as jobs
 from gyrometra.jobs.history import change_words
@@ -32,14 +31,14 @@ from gyrometra.steps.work.ways import ways
 def new_job(request: HttpRequest) -> HttpResponse:
     """A new job from what came in."""
     user = member(request)
-    units = Units(user.unit)
+    units = units_shown(request)
     form = WorkForm(request.POST or None, units=units)
     if request.method == "POST" and form.is_valid():
         job = jobs.create_job(user=user, work=form.work(), unit=form.units.unit)
         progress.keep(page_for(request, job.number))
         return redirect("step", number=job.number, step="work")
     machines = Machine.objects.filter(retired=False).exists()
-    context = {"form": form, "has_machine": machines, "ghost": ghost_rail()}
+    context = {"form": form, "units": units, "has_machine": machines, "ghost": ghost_rail()}
     return render(request, "steps/new.html", context)
 
 
