@@ -31,18 +31,24 @@ need_python() {
 need_venv() {
   local wanted stamp=".venv/.installed-${1%.txt}"
   wanted="$(cat requirements*.txt constraints.txt | sha256sum)"
+  [ -x .venv/bin/python ] && point_here
   if [ -x .venv/bin/python ] && [ -f "$stamp" ] && [ "$(cat "$stamp")" = "$wanted" ]; then return 0; fi
   need_python
   [ -x .venv/bin/python ] || python3 -m venv .venv || fail "the Python environment .venv could not be made."
   say "Installing the Python packages ..."
-  .venv/bin/pip install -q --disable-pip-version-check -r "$1" -c constraints.txt \
+  .venv/bin/python -m pip install -q --disable-pip-version-check -r "$1" -c constraints.txt \
     || fail "the Python packages could not be installed; is there a network?"
+  point_here
+  printf '%s' "$wanted" >"$stamp"
+}
+
+# point_here: the packages of this folder's src are used, also where the folder was moved or copied.
+point_here() {
   .venv/bin/python - <<'PY'
 import pathlib, sysconfig
 target = pathlib.Path(sysconfig.get_paths()["purelib"], "gyrometra.pth")
 target.write_text(str(pathlib.Path("src").resolve()) + "\n")
 PY
-  printf '%s' "$wanted" >"$stamp"
 }
 
 pg_bin() { ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -V | tail -n 1; }
@@ -72,13 +78,13 @@ start_cluster() {
   if [ "$(id -u)" = 0 ]; then
     id postgres >/dev/null 2>&1 || fail "the user postgres is missing; reinstall PostgreSQL."
     if ! runuser -u postgres -- test -x "$PG_HOME"; then
-      PG_HOME="/var/tmp/gyrometra-$(printf %s "$PWD" | sha256sum | cut -c1-12)-$name"
-      mkdir -p "$PG_HOME"
+      PG_HOME="$(outside_home "$name")"
     fi
     chown postgres: "$PG_HOME"
   fi
   PG_DATA="$PG_HOME/data"; log="$PG_HOME/server.log"
-  [ -f "$PG_HOME/password" ] || (umask 077; python3 -c 'import secrets; print(secrets.token_urlsafe(24))' >"$PG_HOME/password")
+  local lost=no; [ -d "$PG_DATA" ] && [ ! -s "$PG_HOME/password" ] && lost=yes
+  [ -s "$PG_HOME/password" ] || (umask 077; python3 -c 'import secrets; print(secrets.token_urlsafe(24))' >"$PG_HOME/password")
   [ "$(id -u)" = 0 ] && chown postgres: "$PG_HOME/password"
   PG_PASSWORD="$(cat "$PG_HOME/password")"
   if [ -d "$PG_DATA" ] && [ ! -f "$PG_DATA/PG_VERSION" ]; then
@@ -89,14 +95,49 @@ start_cluster() {
       --pwfile="$PG_HOME/password" >"$PG_HOME.init.log" 2>&1 \
       || fail "the database cluster could not be made; see $PG_HOME.init.log"
   fi
-  if as_pg "$bin/pg_ctl" -D "$PG_DATA" status >/dev/null 2>&1; then
+  [ "$lost" = yes ] && new_password
+  if cluster_runs; then
     PG_PORT="$(sed -n 4p "$PG_DATA/postmaster.pid")"; PG_STARTED=no
     return 0
   fi
-  PG_PORT="$(free_port)"; PG_STARTED=yes
-  as_pg "$bin/pg_ctl" -D "$PG_DATA" -l "$log" -w -t 30 -o \
-    "-p $PG_PORT -c listen_addresses=127.0.0.1 -c unix_socket_directories= $options" start >/dev/null 2>&1 \
-    || fail "the database in $PG_DATA does not start. Last line of its log: $(tail -n 1 "$log" 2>/dev/null)"
+  PG_PORT="$(free_port)"; PG_STARTED=yes; PG_OPTIONS="$options"
+  restart_cluster || fail "the database in $PG_DATA does not start. Last line of its log: $(tail -n 1 "$log" 2>/dev/null)"
+}
+
+# cluster_runs: the process that postmaster.pid names lives and works in this very folder, wherever it was moved to;
+# a number that another program has by now is no database.
+cluster_runs() {
+  local pid
+  pid="$(sed -n 1p "$PG_DATA/postmaster.pid" 2>/dev/null)" && [ -n "$pid" ] || return 1
+  [ "$(readlink "/proc/$pid/cwd" 2>/dev/null)" = "$(readlink -f "$PG_DATA")" ]
+}
+
+# outside_home NAME: where the database lies when the user postgres cannot come into this folder. A folder that was
+# moved keeps its database; a copy of a folder that is still there gets one of its own.
+outside_home() {
+  local note="$PWD/var/$1.home" home owner
+  home="$(cat "$note" 2>/dev/null)"; owner="$(cat "$home/of" 2>/dev/null)"
+  if [ -z "$home" ] || [ ! -d "$home" ] || { [ "$owner" != "$PWD" ] && [ -f "$owner/var/$1.home" ]; }; then
+    home="/var/tmp/gyrometra-$(printf %s "$PWD" | sha256sum | cut -c1-12)-$1"
+    [ -d "$home" ] && [ "$(cat "$home/of" 2>/dev/null)" != "$PWD" ] && home="$(mktemp -u "$home-XXXXXX")"
+  fi
+  mkdir -p "$home" && printf %s "$PWD" >"$home/of" && printf %s "$home" >"$note"
+  printf %s "$home"
+}
+
+# new_password: the file with the owner's password is lost; the cluster is told another while nothing else is in it.
+new_password() {
+  cluster_runs && as_pg "$(pg_bin)/pg_ctl" -D "$PG_DATA" -m fast -w stop >/dev/null 2>&1
+  printf "ALTER ROLE gyrometra PASSWORD '%s'\n" "$PG_PASSWORD" \
+    | as_pg "$(pg_bin)/postgres" --single -D "$PG_DATA" postgres >/dev/null 2>&1 \
+    || fail "the database's password file is lost and no other could be set."
+}
+
+# restart_cluster: start it on its port; a pid file whose process is another one, or dead, is taken away first.
+restart_cluster() {
+  cluster_runs || as_pg rm -f "$PG_DATA/postmaster.pid"
+  as_pg "$(pg_bin)/pg_ctl" -D "$PG_DATA" -l "$PG_HOME/server.log" -w -t 60 -o \
+    "-p $PG_PORT -c listen_addresses=127.0.0.1 -c unix_socket_directories= ${PG_OPTIONS:-}" start >/dev/null 2>&1
 }
 
 stop_cluster() {

@@ -2,7 +2,8 @@
 
 from django.urls import include, path
 
-from gyrometra.bench.views import answer, ask, bench, healthz, keep_line, lines
+from gyrometra.bench.views import answer, ask, bench, keep_line, lines
+from gyrometra.pages.views import healthz, readyz
 from gyrometra.records.views import sheet, sheet_pdf
 
 urlpatterns = [
@@ -12,11 +13,14 @@ urlpatterns = [
     path("lines/<slug:key>/keep/", keep_line, name="keep-line"),
     path("ask/", ask, name="ask"),
     path("healthz", healthz, name="healthz"),
+    path("readyz", readyz, name="readyz"),
     path("", include("gyrometra.accounts.urls")),
     path("crib/", include("gyrometra.crib.urls")),
     path("jobs/<slug:number>/sheet/", sheet, name="sheet"),
     path("jobs/<slug:number>/sheet.pdf", sheet_pdf, name="sheet-pdf"),
     path("jobs/", include("gyrometra.steps.urls")),
 ]
+handler400 = "gyrometra.pages.views.bad_request"
+handler403 = "gyrometra.pages.views.forbidden"
 handler404 = "gyrometra.pages.views.not_found"
 handler500 = "gyrometra.pages.views.broken"

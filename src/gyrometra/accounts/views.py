@@ -37,7 +37,7 @@ def sign_in_again(request: HttpRequest) -> JsonResponse:
 
 
 @login_not_required
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def first_account(request: HttpRequest, token: str) -> HttpResponseBase:
     """Make the first account through the link that the start printed."""
     if not services.link_is_good(token):
@@ -51,7 +51,7 @@ def first_account(request: HttpRequest, token: str) -> HttpResponseBase:
     return render(request, "accounts/first.html", {"form": form})
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def members(request: HttpRequest) -> HttpResponse:
     """The people of the shop; the lead adds one."""
     user = member(request)

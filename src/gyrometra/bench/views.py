@@ -2,12 +2,10 @@
 
 from uuid import uuid4
 
-from django.contrib.auth.decorators import login_not_required
-from django.db import DatabaseError, connection
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.utils import timezone
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from gyrometra.accounts.people import member, units_shown
 from gyrometra.bench.calendar import calendar
@@ -18,7 +16,7 @@ from gyrometra.bench.strips import bench_page
 from gyrometra.jobs.permissions import JobClosed
 
 
-@require_GET
+@require_safe
 def bench(request: HttpRequest) -> HttpResponse:
     """All jobs on the bench."""
     units, number = units_shown(request), request.GET.get("page", "")
@@ -36,13 +34,13 @@ def bench(request: HttpRequest) -> HttpResponse:
     return render(request, "bench/bench.html", context)
 
 
-@require_GET
+@require_safe
 def lines(request: HttpRequest) -> HttpResponse:
     """Every bench line."""
     return render(request, "bench/lines.html", {"sheet": sheet(tuple(LINES), units_shown(request))})
 
 
-@require_GET
+@require_safe
 def answer(request: HttpRequest, key: str) -> HttpResponse:
     """One line's answer, worked out as its fields are typed."""
     if key not in LINES:
@@ -53,7 +51,7 @@ def answer(request: HttpRequest, key: str) -> HttpResponse:
     return render(request, "bench/answer.html", context)
 
 
-@require_GET
+@require_safe
 def ask(request: HttpRequest) -> HttpResponse:
     """One sentence, answered by the line that it means."""
     text, units = request.GET.get("q", "").strip()[:200], units_shown(request)
@@ -77,15 +75,3 @@ def keep_line(request: HttpRequest, key: str) -> HttpResponse:
     except (JobClosed, Sheet.CannotKeep) as refused:
         return render(request, "bench/kept.html", {"refused": str(refused)})
     return render(request, "bench/kept.html", {"job": job})
-
-
-@login_not_required
-@require_GET
-def healthz(request: HttpRequest) -> HttpResponse:
-    """200 when the database answers, 503 when it does not."""
-    try:
-        with connection.cursor() as cursor:
-            cursor.execute("SELECT 1")
-    except DatabaseError:
-        return HttpResponse("no database\n", content_type="text/plain", status=503)
-    return HttpResponse("ok\n", content_type="text/plain")

@@ -1,13 +1,14 @@
-"""Pictures of fixtures: any common format in, one JPEG of a sane size out."""
+"""Pictures of fixtures: a common format in, one JPEG of a sane size out."""
 
 from __future__ import annotations
 
-import io
+import subprocess
+import sys
 
-from PIL import Image, ImageOps, UnidentifiedImageError
-
-#: Of the file as it comes, and of a side once kept [px].
-MOST_BYTES, MOST_SIDE = 12_000_000, 1600
+#: Of the file as it comes.
+MOST_BYTES = 12_000_000
+#: Longer than any picture takes; its own limit of work is shorter [s].
+_PATIENCE_S = 20
 
 
 class BadPicture(Exception):
@@ -15,15 +16,14 @@ class BadPicture(Exception):
 
 
 def jpeg_of(content: bytes) -> bytes:
-    """The picture upright, at most 1600 px a side, as a JPEG without what a camera wrote beside it."""
+    """The picture as `crib.decode` makes it, in a process of its own; raises BadPicture."""
     if len(content) > MOST_BYTES:
         raise BadPicture("The picture is larger than 12 MB: take a smaller one.")
+    decoder = [sys.executable, "-m", "gyrometra.crib.decode"]
     try:
-        with Image.open(io.BytesIO(content)) as opened:
-            upright = ImageOps.exif_transpose(opened).convert("RGB")
-    except (UnidentifiedImageError, OSError, Image.DecompressionBombError, ValueError):
-        raise BadPicture("This file is no picture that can be read: JPEG or PNG will do.") from None
-    upright.thumbnail((MOST_SIDE, MOST_SIDE))
-    out = io.BytesIO()
-    upright.save(out, "JPEG", quality=82)
-    return out.getvalue()
+        found = subprocess.run(decoder, input=content, capture_output=True, timeout=_PATIENCE_S, check=False)  # noqa: S603
+    except subprocess.TimeoutExpired:
+        raise BadPicture("This picture takes too long to read: take another one.") from None
+    if found.returncode != 0 or not found.stdout:
+        raise BadPicture("This file is no picture that can be read, or a very large one: JPEG, PNG or WebP will do.")
+    return found.stdout

@@ -10,7 +10,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.utils.safestring import mark_safe
-from django.views.decorators.http import require_GET, require_http_methods, require_POST
+from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
 from gyrometra.accounts.people import member, units_shown
 from gyrometra.bridge.units import Units
@@ -24,7 +24,7 @@ from gyrometra.crib.queries import history_of, used_by
 from gyrometra.crib.values import change_words, initial_of
 
 
-@require_GET
+@require_safe
 def crib(request: HttpRequest) -> HttpResponse:
     """All that the shop owns, by kind."""
     groups = cards(Units(member(request).unit))
@@ -35,7 +35,7 @@ def crib(request: HttpRequest) -> HttpResponse:
     )
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def edit(request: HttpRequest, kind: str, pk: int | None = None) -> HttpResponse:
     """Put a thing in, or change one."""
     if kind not in FORMS:
@@ -81,7 +81,7 @@ def note_check(request: HttpRequest, kind: str, pk: int) -> HttpResponse:
     return redirect("crib-edit", kind, pk)
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def picture(request: HttpRequest, pk: int) -> HttpResponse:
     """A fixture's picture: shown, or put in place of the one before."""
     item = get_object_or_404(Fixture, pk=pk)
@@ -119,7 +119,7 @@ def retire(request: HttpRequest, kind: str, pk: int) -> HttpResponse:
     return redirect("crib")
 
 
-@require_GET
+@require_safe
 def label(request: HttpRequest, kind: str, pk: int) -> HttpResponse:
     """A label to print and tie to a thing: its name, its facts, and a code that opens its page."""
     if kind not in FORMS:
@@ -136,7 +136,7 @@ def label(request: HttpRequest, kind: str, pk: int) -> HttpResponse:
     return render(request, "crib/label.html", context)
 
 
-@require_GET
+@require_safe
 def export(request: HttpRequest, kind: str = "") -> HttpResponse:
     """The crib as a file: all of it as JSON, or one kind as CSV."""
     if kind and kind not in FORMS:
@@ -148,7 +148,7 @@ def export(request: HttpRequest, kind: str = "") -> HttpResponse:
     return answer
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def take_in(request: HttpRequest) -> HttpResponse:
     """Import into the crib: all of its rows, or none and why."""
     context: dict[str, Any] = {"kinds": KINDS.values(), "picked": request.POST.get("kind", "")}

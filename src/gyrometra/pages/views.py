@@ -1,14 +1,84 @@
-"""Pages for an address that is not there, and for a fault of ours."""
+"""Pages for what went wrong: none of them needs the database, or a signed-in person."""
 
+from __future__ import annotations
+
+import sys
+
+from django.contrib.auth.decorators import login_not_required
+from django.db import InterfaceError, OperationalError, connection
+from django.db.migrations.executor import MigrationExecutor
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
+from django.template.loader import render_to_string
+from django.views.decorators.http import require_safe
+
+#: Seconds after which a browser may ask a lost database again.
+RETRY_S = 5
+_TITLES = {
+    400: "Not understood", 403: "Not allowed", 405: "Not done this way", 413: "Too large", 500: "Something went wrong",
+    503: "The database does not answer",
+}  # fmt: skip
+
+
+def plain_error(status: int, words: str) -> HttpResponse:
+    """A page without a database, a session or a user."""
+    text = render_to_string("pages/error.html", {"title": _TITLES[status], "words": words})
+    response = HttpResponse(text, status=status)
+    if status == 503:
+        response["Retry-After"] = str(RETRY_S)
+    return response
 
 
 def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
     """404 in the shop's words."""
-    return render(request, "pages/not_found.html", status=404)
+    try:
+        return render(request, "pages/not_found.html", status=404)
+    except (OperationalError, InterfaceError):
+        return away()
+
+
+def bad_request(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """400: what came cannot be read."""
+    return plain_error(400, "What was sent cannot be read. Go back, load the page again, then send it once more.")
+
+
+def forbidden(request: HttpRequest, exception: Exception | None = None, reason: str = "") -> HttpResponse:
+    """403: a form that is too old, or comes from elsewhere."""
+    return plain_error(403, "The page was too old to be trusted, and nothing was changed. Load it again.")
 
 
 def broken(request: HttpRequest) -> HttpResponse:
-    """500: says that nothing typed elsewhere is lost."""
-    return render(request, "pages/broken.html", status=500)
+    """500, or 503 where it is the database that is away: nothing that was logged is lost."""
+    if isinstance(sys.exc_info()[1], (OperationalError, InterfaceError)):
+        return away()
+    return plain_error(500, "What was logged before is kept. Go back and try once more.")
+
+
+def away() -> HttpResponse:
+    """503: the database does not answer."""
+    return plain_error(503, "What was logged before is kept, and what you type now is kept on this device. Try again.")
+
+
+@login_not_required
+@require_safe
+def healthz(request: HttpRequest) -> HttpResponse:
+    """200 while this process answers."""
+    return HttpResponse("ok\n", content_type="text/plain")
+
+
+@login_not_required
+@require_safe
+def readyz(request: HttpRequest) -> HttpResponse:
+    """200 when the database answers and is of this make; 503 and why not."""
+    try:
+        executor = MigrationExecutor(connection)
+        waiting = executor.migration_plan(executor.loader.graph.leaf_nodes())
+    except (OperationalError, InterfaceError):
+        return _not_ready("no database")
+    return _not_ready(f"{len(waiting)} migrations to run") if waiting else healthz(request)
+
+
+def _not_ready(why: str) -> HttpResponse:
+    response = HttpResponse(f"{why}\n", content_type="text/plain", status=503)
+    response["Retry-After"] = str(RETRY_S)
+    return response

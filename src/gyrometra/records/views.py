@@ -6,7 +6,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.template.loader import render_to_string
 from django.utils import timezone
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_safe
 
 from gyrometra.accounts.people import member
 from gyrometra.bridge.units import Units
@@ -59,13 +59,13 @@ def _context(page: JobPage) -> dict[str, Any]:
     }
 
 
-@require_GET
+@require_safe
 def sheet(request: HttpRequest, number: str) -> HttpResponse:
     """The set-up sheet on one A4 page."""
     return render(request, "records/sheet.html", _context(_page(request, number)))
 
 
-@require_GET
+@require_safe
 def sheet_pdf(request: HttpRequest, number: str) -> HttpResponse:
     """The same as a PDF."""
     context = _context(_page(request, number))

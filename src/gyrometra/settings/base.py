@@ -36,6 +36,7 @@ INSTALLED_APPS = [
     "gyrometra.samples",
 ]
 MIDDLEWARE = [
+    "gyrometra.pages.middleware.request_log",
     "django.middleware.security.SecurityMiddleware",
     # over the static files too: they and the pages leave compressed in every profile (forms' tokens are masked anew
     # in each answer, so that their compressed length tells nothing)
@@ -107,6 +108,30 @@ USE_I18N = False
 STATIC_URL = "static/"
 STATIC_ROOT = BASE_DIR / "var" / "static"
 STATICFILES_DIRS = [BASE_DIR / "static"]
+
+CSRF_FAILURE_VIEW = "gyrometra.pages.views.forbidden"
+#: One line a request and a fault, as JSON on standard error.
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "filters": {"id": {"()": "gyrometra.pages.middleware.WithId"}},
+    "formatters": {
+        "json": {
+            "()": "pythonjsonlogger.json.JsonFormatter",
+            "format": "{asctime}{levelname}{name}{message}{request_id}",
+            "style": "{",
+            "rename_fields": {"asctime": "at", "levelname": "level", "name": "by"},
+        }
+    },
+    "handlers": {"json": {"class": "logging.StreamHandler", "formatter": "json", "filters": ["id"]}},
+    "root": {"handlers": ["json"], "level": "WARNING"},
+    "loggers": {
+        "gyrometra": {"level": "INFO"},
+        "django": {"level": "WARNING", "handlers": [], "propagate": True},
+        "django.server": {"level": "WARNING", "handlers": [], "propagate": True},
+        "axes": {"level": "WARNING"},
+    },
+}
 
 CONTENT_SECURITY_POLICY = {
     "DIRECTIVES": {

@@ -9,3 +9,4 @@ WHITENOISE_USE_FINDERS = True
 WHITENOISE_AUTOREFRESH = True
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 DATABASES["default"]["CONN_MAX_AGE"] = 0
+LOGGING = {"version": 1, "disable_existing_loggers": False}

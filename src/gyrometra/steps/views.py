@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from django.http import Http404, HttpRequest, HttpResponse
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_safe
 
 from gyrometra.steps import progress
 from gyrometra.steps.bar.view import show_bar
@@ -15,7 +15,7 @@ from gyrometra.steps.work.view import show_work
 STEP_VIEWS: dict[str, StepView] = {"work": show_work, "bar": show_bar, "cuts": show_cuts, **VIEWS}
 
 
-@require_GET
+@require_safe
 def step(request: HttpRequest, number: str, step: str) -> HttpResponse:
     """One of the six steps."""
     if step not in STEP_VIEWS:

@@ -27,7 +27,7 @@ from gyrometra.steps.work.shown import work_initial
 from gyrometra.steps.work.ways import ways
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def new_job(request: HttpRequest) -> HttpResponse:
     """A new job from what came in."""
     user = member(request)

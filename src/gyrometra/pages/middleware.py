@@ -1,0 +1,69 @@
+"""One line of log a request and a fault, with an id that the answer carries; too large a body is refused unread."""
+
+from __future__ import annotations
+
+import logging
+import time
+from collections.abc import Callable
+from contextvars import ContextVar
+from uuid import uuid4
+
+from django.http import HttpRequest, HttpResponse
+
+from gyrometra.pages.views import plain_error
+
+log = logging.getLogger("gyrometra.request")
+#: The id of the request in hand, for every line that is logged meanwhile.
+request_id: ContextVar[str] = ContextVar("request_id", default="")
+#: Forms are small; these take a file.
+_FORM_BYTES, _FILE_BYTES = 1_000_000, 12_500_000
+_TAKE_FILES = ("/crib/take-in/", "/picture/")
+_QUIET = ("/static/", "/healthz", "/readyz")
+
+Answer = Callable[[HttpRequest], HttpResponse]
+
+
+class WithId(logging.Filter):
+    """Puts the id of the request on every line."""
+
+    def filter(self, record: logging.LogRecord) -> bool:
+        """Every line passes."""
+        record.request_id = request_id.get()
+        return True
+
+
+def request_log(answer: Answer) -> Answer:
+    """Log each request: who, what, how it ended, how long it took."""
+
+    def logged(request: HttpRequest) -> HttpResponse:
+        own = uuid4().hex[:12]
+        token, start = request_id.set(own), time.perf_counter()
+        try:
+            response = _too_large(request) or answer(request)
+            response["X-Request-Id"] = own
+            if not request.path.startswith(_QUIET):
+                user = getattr(request, "_cached_user", None)  # nobody is read from the database for a line of log
+                log.info(
+                    "request", extra={
+                        "method": request.method, "path": request.path, "status": response.status_code,
+                        "ms": round(1000 * (time.perf_counter() - start), 1), "user": getattr(user, "username", ""),
+                        "entry": response.get("X-Entry", ""),
+                    },
+                )  # fmt: skip
+            return response
+        finally:
+            request_id.reset(token)
+
+    return logged
+
+
+def _too_large(request: HttpRequest) -> HttpResponse | None:
+    """Refuse a body before it is read."""
+    try:
+        length = int(request.META.get("CONTENT_LENGTH") or 0)
+    except ValueError:
+        return plain_error(400, "The request cannot be read.")
+    most = _FILE_BYTES if request.path.endswith(_TAKE_FILES) else _FORM_BYTES
+    if length <= most:
+        return None
+    return plain_error(413, f"Too large: {length / 1e6:.1f} MB came, {most / 1e6:.0f} MB is the most here.")
