@@ -45,7 +45,7 @@ def test_a_port_in_use() -> None:
         taken.bind(("127.0.0.1", 0))
         taken.listen()
         port = taken.getsockname()[1]
-        assert f"port {port} is in use" in start(PORT=str(port)).stderr
+        assert f"port {port} cannot be taken: process" in start(PORT=str(port)).stderr
 
 
 @pytest.mark.parametrize("name", SCRIPTS)

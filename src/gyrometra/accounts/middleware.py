@@ -19,3 +19,15 @@ class SignedIn(LoginRequiredMiddleware):
             return HttpResponse("Signed out.", status=401, content_type="text/plain")
         answer: HttpResponseBase = super().handle_no_permission(request, view_func)
         return answer
+
+
+def no_store(answer: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
+    """What a signed-in person sees is kept by no cache: the next one at a shared tablet does not go back to it."""
+
+    def kept_nowhere(request: HttpRequest) -> HttpResponse:
+        response = answer(request)
+        if not request.path.startswith("/static/") and "Cache-Control" not in response:
+            response["Cache-Control"] = "no-store"
+        return response
+
+    return kept_nowhere

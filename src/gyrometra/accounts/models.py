@@ -24,6 +24,17 @@ class User(AbstractUser):
         return self.role == self.Role.LEAD
 
 
+class ResetLink(models.Model):
+    """A link by which somebody gives themselves another password, once, until its end; only its hash is kept."""
+
+    user = models.OneToOneField(User, on_delete=models.CASCADE, related_name="reset_link")
+    token_hash = models.CharField(max_length=64, unique=True)
+    until = models.DateTimeField()
+
+    def __str__(self) -> str:
+        return f"reset link of {self.user}"
+
+
 class FirstAccountLink(models.Model):
     """A link that makes the first account, once; only its hash is kept."""
 

@@ -11,6 +11,10 @@ urlpatterns = [
     path("sign-out/", LogoutView.as_view(), name="sign-out"),
     path("first/<str:token>/", views.first_account, name="first-account"),
     path("members/", views.members, name="members"),
+    path("members/<int:pk>/<slug:what>/", views.change_member, name="change-member"),
+    path("account/", views.own_account, name="account"),
+    path("account/sign-out-everywhere/", views.sign_out_everywhere, name="sign-out-everywhere"),
+    path("reset/<str:token>/", views.reset, name="reset"),
     path("unit/", views.choose_unit, name="choose-unit"),
     path("keys/", views.switch_keys, name="switch-keys"),
 ]

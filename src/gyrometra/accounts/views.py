@@ -6,12 +6,13 @@ from django.contrib.auth import login
 from django.contrib.auth.decorators import login_not_required
 from django.contrib.auth.views import LoginView
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase, JsonResponse
-from django.shortcuts import redirect, render
+from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
 from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_http_methods, require_POST
 
 from gyrometra.accounts import services
-from gyrometra.accounts.forms import AccountForm, MemberForm, SignInForm
+from gyrometra.accounts.forms import AccountForm, MemberForm, PasswordForm, SignInForm
 from gyrometra.accounts.models import User
 from gyrometra.accounts.people import member
 
@@ -86,3 +87,65 @@ def _back(request: HttpRequest) -> HttpResponse:
     if not url_has_allowed_host_and_scheme(target, allowed_hosts={request.get_host()}):
         target = "/"
     return redirect(target)
+
+
+@require_http_methods(["GET", "HEAD", "POST"])
+def own_account(request: HttpRequest) -> HttpResponse:
+    """One's own account: another password, and signing out everywhere."""
+    user = member(request)
+    form = PasswordForm(request.POST or None, user=user)
+    if request.method == "POST" and form.is_valid():
+        services.set_password(user=user, password=form.cleaned_data["password"])
+        user.refresh_from_db()
+        login(request, user, backend="django.contrib.auth.backends.ModelBackend")
+        messages.info(request, "The password is changed. You are signed out everywhere else.")
+        return redirect("account")
+    return render(request, "accounts/account.html", {"form": form})
+
+
+@require_POST
+def sign_out_everywhere(request: HttpRequest) -> HttpResponse:
+    """End every session of one's own, this one too."""
+    services.end_sessions(member(request))
+    return redirect("sign-in")
+
+
+@require_POST
+def change_member(request: HttpRequest, pk: int, what: str) -> HttpResponse:
+    """What a lead does to an account: role, close, reopen, reset link."""
+    user, by = get_object_or_404(User, pk=pk), member(request)
+    try:
+        if what == "role":
+            services.change_role(by=by, user=user, role=request.POST.get("role", ""))
+            user.refresh_from_db()
+            messages.info(request, f"{user.username} is {user.get_role_display()} now.")
+        elif what == "close":
+            services.close_account(by=by, user=user)
+            messages.info(request, f"{user.username} is closed, and signed out everywhere.")
+        elif what == "reopen":
+            services.reopen_account(by=by, user=user)
+            messages.info(request, f"{user.username} can sign in again.")
+        elif what == "reset":
+            address = request.build_absolute_uri(reverse("reset", args=(services.make_reset_link(user=user, by=by),)))
+            messages.info(request, f"Give {user.username} this link; it is good once, for a day: {address}")
+        else:
+            raise Http404
+    except services.NotDone as refused:
+        messages.warning(request, str(refused))
+    return redirect("members")
+
+
+@login_not_required
+@require_http_methods(["GET", "HEAD", "POST"])
+def reset(request: HttpRequest, token: str) -> HttpResponseBase:
+    """Give oneself a new password through the link that a lead made."""
+    user = services.reset_by(token)
+    if user is None:
+        return render(request, "accounts/link_spent.html", status=410)
+    form = PasswordForm(request.POST or None, user=user, by_link=True)
+    if request.method == "POST" and form.is_valid():
+        services.set_password(user=user, password=form.cleaned_data["password"])
+        user.refresh_from_db()
+        login(request, user, backend="django.contrib.auth.backends.ModelBackend")
+        return redirect("bench")
+    return render(request, "accounts/reset.html", {"form": form, "person": user})

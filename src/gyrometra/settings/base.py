@@ -1,5 +1,6 @@
 """What holds in every profile. The environment is read in this package and nowhere else."""
 
+from datetime import timedelta
 from pathlib import Path
 
 import environ
@@ -52,6 +53,7 @@ MIDDLEWARE = [
     "csp.middleware.CSPMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
     "axes.middleware.AxesMiddleware",
+    "gyrometra.accounts.middleware.no_store",
 ]
 ROOT_URLCONF = "gyrometra.urls"
 WSGI_APPLICATION = "gyrometra.wsgi.application"
@@ -87,16 +89,25 @@ AUTH_USER_MODEL = "accounts.User"
 AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
 AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 8}},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
 ]
 LOGIN_URL = "sign-in"
 LOGIN_REDIRECT_URL = "bench"
 LOGOUT_REDIRECT_URL = "sign-in"
+#: Proxies whose X-Forwarded-For is believed: their own addresses.
+TRUSTED_PROXIES = env.list("TRUSTED_PROXIES", default=[])
+# Wrong passwords: so many for a name from one address; more for a name wherever from, and for an address whatever the
+# name (`accounts.services.is_locked_out`). A try during the lock-out does not make it longer.
 AXES_FAILURE_LIMIT = 8
-AXES_COOLOFF_TIME = 0.25  # hours
+AXES_COOLOFF_TIME = timedelta(minutes=15)
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
 AXES_RESET_ON_SUCCESS = True
+AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
+AXES_CLIENT_IP_CALLABLE = "gyrometra.accounts.address.client_address"
+AXES_USERNAME_CALLABLE = "gyrometra.accounts.address.name_of"
+MOST_WRONG_FOR_A_NAME, MOST_WRONG_FROM_AN_ADDRESS = 24, 40
 AXES_LOCKOUT_TEMPLATE = "accounts/locked.html"
 AXES_VERBOSE = False
 
