@@ -93,6 +93,21 @@ def test_a_session_that_ended_asks_for_the_password_and_goes_on(
     assert values(since) == pytest.approx([5, 6])
 
 
+def test_a_browser_whose_cookies_are_gone_asks_for_the_password(
+    tablet: BrowserContext, live_server: Any, shop: None
+) -> None:
+    page = reading(tablet, live_server.url)
+    since = last()
+    tablet.clear_cookies()
+    page.keyboard.type("5\n")
+    page.locator("#again-password").fill("quillmoor")
+    with page.expect_response(READ):
+        page.locator("#again").get_by_role("button", name="Sign in").click()
+    place(page, 1)
+    expect(page.locator("#held")).to_be_hidden()
+    assert values(since) == pytest.approx([5])
+
+
 def test_a_plan_typed_after_the_session_ended_goes_on(tablet: BrowserContext, live_server: Any, shop: None) -> None:
     page = tablet.new_page()
     sign_in(page, live_server.url)

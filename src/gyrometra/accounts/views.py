@@ -9,6 +9,7 @@ from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase, Js
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.utils.http import url_has_allowed_host_and_scheme
+from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_http_methods, require_POST
 
 from gyrometra.accounts import services
@@ -27,9 +28,12 @@ class SignIn(LoginView):
 
 
 @login_not_required
-@require_POST
+@ensure_csrf_cookie
+@require_http_methods(["GET", "POST"])
 def sign_in_again(request: HttpRequest) -> JsonResponse:
-    """Sign in from a page whose session has ended; what was typed there goes on."""
+    """Sign in from a page whose session has ended; what was typed there goes on. Asked plainly, it brings a token."""
+    if request.method == "GET":
+        return JsonResponse({"ok": False, "why": ""})
     form = SignInForm(request, data=request.POST)
     if not form.is_valid():
         return JsonResponse({"ok": False, "why": next(iter(form.errors.values()))[0]})

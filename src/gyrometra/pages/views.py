@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import sys
 
+from django.conf import settings
 from django.contrib.auth.decorators import login_not_required
 from django.db import InterfaceError, OperationalError, connection
 from django.db.migrations.executor import MigrationExecutor
@@ -43,7 +44,9 @@ def bad_request(request: HttpRequest, exception: Exception) -> HttpResponse:
 
 
 def forbidden(request: HttpRequest, exception: Exception | None = None, reason: str = "") -> HttpResponse:
-    """403: a form that is too old, or comes from elsewhere."""
+    """403: a form that is too old, or comes from elsewhere; 401 from within a page whose cookies are gone."""
+    if request.headers.get("HX-Request") and settings.SESSION_COOKIE_NAME not in request.COOKIES:
+        return HttpResponse("Signed out.", status=401, content_type="text/plain")
     return plain_error(403, "The page was too old to be trusted, and nothing was changed. Load it again.")
 
 

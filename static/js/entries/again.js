@@ -29,6 +29,7 @@ document.addEventListener("submit", async (event) => {
   const said = form.querySelector("[data-again-said]");
   said.textContent = "";
   try {
+    if (!token()) await fetch(form.action); // the cookies are gone too: this brings a new token
     const answer = await fetch(form.action, {
       method: "POST", body: new URLSearchParams(new FormData(form)), headers: { "X-CSRFToken": token() },
     });

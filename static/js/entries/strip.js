@@ -73,7 +73,8 @@ export async function showKept() {
   strip.querySelector("[data-held-list]").replaceChildren(...refused.map(lineOf));
   strip.querySelector("[data-held-again]").hidden = !(kept.length && sending.signedOut);
   const saved = document.getElementById("saved");
-  if (saved && kept.length && sending.away) saved.textContent = `Offline, ${kept.length} kept`;
+  const offline = kept.every((one) => !one.status);
+  if (saved && kept.length && sending.away) saved.textContent = `${offline ? "Offline, " : ""}${kept.length} kept`;
   const here = kept.filter((one) => one.page === window.location.pathname);
   document.querySelectorAll(".dp, .vp").forEach((plate) => plate.classList.toggle("stale", here.length > 0 && sending.away));
   showAtPlaces(here);
