@@ -1,6 +1,6 @@
 // Entries of the logs: each is written to this browser's storage before it is sent, and stays there until the server
 // has named it as stored, or as refused. Nothing is judged here; the server reads, guards and stores.
-import { all, keep, keepsEntries } from "./store.js";
+import { all, keep, keepsEntries, keepWhatWasNoted, note } from "./store.js";
 import { askPassword } from "./again.js";
 import { onAnswer, sendAll, sending, sendSoon, user } from "./sender.js";
 import { showKept, tellKeeps } from "./strip.js";
@@ -63,6 +63,7 @@ async function take(form, submitter) {
   onTheirWay.set(form, entry.id);
   form.setAttribute("aria-busy", "true");
   form.dispatchEvent(new CustomEvent("entry:sending", { bubbles: true }));
+  note(entry);
   if (isUndo(entry)) await nameUndone(entry);
   tellKeeps(await keep(entry));
   const later = window.setTimeout(() => moveOn(form, entry.id), sending.away || sending.signedOut ? 0 : PATIENCE_MS);
@@ -197,8 +198,9 @@ document.addEventListener("gyrometra:signed-in", () => {
 });
 
 onAnswer(answered, showKept);
-keepsEntries().then((answer) => {
+keepsEntries().then(async (answer) => {
   tellKeeps(answer);
+  await keepWhatWasNoted();
   showKept();
   if (user()) sendAll();
 });

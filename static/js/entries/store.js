@@ -33,6 +33,39 @@ export async function keepsEntries() {
   }
 }
 
+// Written down before anything is waited for: a tab that is closed in the same moment loses nothing. The next page
+// takes over what was noted and not kept yet; what was kept and even sent by then is one entry all the same.
+const NOTE = "gyrometra-entry-";
+
+export function note(entry) {
+  try {
+    window.localStorage.setItem(NOTE + entry.id, JSON.stringify(entry));
+  } catch {
+    // full or forbidden: `keep` finds out, and it is said
+  }
+}
+
+function unnote(id) {
+  try {
+    window.localStorage.removeItem(NOTE + id);
+  } catch {
+    // nothing was noted
+  }
+}
+
+export async function keepWhatWasNoted() {
+  let names = [];
+  try {
+    names = Object.keys(window.localStorage).filter((name) => name.startsWith(NOTE));
+  } catch {
+    return;
+  }
+  for (const name of names) {
+    const text = window.localStorage.getItem(name);
+    if (text) await keep(JSON.parse(text));
+  }
+}
+
 // Keep an entry before it is sent; the same id again is the entry corrected. False where only this page keeps it.
 export async function keep(entry) {
   try {
@@ -43,6 +76,7 @@ export async function keep(entry) {
     if (known) row.seq = known.seq;
     entry.seq = await tx.store.put(row);
     await tx.done;
+    unnote(entry.id);
     return true;
   } catch {
     entry.seq ??= looseSeq++;
@@ -65,6 +99,7 @@ export async function mark(id, changes) {
 
 // Taken out by its own id, and only when it is found.
 export async function remove(id) {
+  unnote(id);
   if (loose.delete(id)) return;
   const db = await database();
   const tx = db.transaction(ROWS, "readwrite");
@@ -81,7 +116,7 @@ export async function all() {
   } catch {
     opened = null;
   }
-  return [...rows, ...loose.values()].sort((a, b) => a.seq - b.seq);
+  return [...rows, ...loose.values()].sort((a, b) => a.typed - b.typed || a.seq - b.seq);
 }
 
 // One sender for all tabs. Pages without locks (plain HTTP in a shop's own network) take a lease that runs out.
