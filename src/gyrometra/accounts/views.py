@@ -5,7 +5,7 @@ from django.contrib import messages
 from django.contrib.auth import login
 from django.contrib.auth.decorators import login_not_required
 from django.contrib.auth.views import LoginView
-from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase, JsonResponse
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase, HttpResponseRedirect, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.utils.http import url_has_allowed_host_and_scheme
@@ -88,9 +88,9 @@ def switch_keys(request: HttpRequest) -> HttpResponse:
 
 def _back(request: HttpRequest) -> HttpResponse:
     target = request.POST.get("next", "/")
-    if not url_has_allowed_host_and_scheme(target, allowed_hosts={request.get_host()}):
+    if not target.startswith("/") or not url_has_allowed_host_and_scheme(target, allowed_hosts={request.get_host()}):
         target = "/"
-    return redirect(target)
+    return HttpResponseRedirect(target)
 
 
 @require_http_methods(["GET", "HEAD", "POST"])

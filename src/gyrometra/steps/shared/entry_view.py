@@ -28,7 +28,7 @@ from gyrometra.jobs.entries import NotTheLast, Sent, StoredOtherwise, stored_bef
 from gyrometra.jobs.models import LogEntry
 from gyrometra.jobs.permissions import JobClosed
 from gyrometra.steps.shared.entries import EntryForm
-from gyrometra.steps.shared.seen import Changed, OtherUser, read_seen, require_place, typed_at
+from gyrometra.steps.shared.seen import Changed, OtherUser, named, read_seen, require_place, typed_at
 from gyrometra.steps.shared.view import StepView, page_for, saved, units_of
 from gyrometra.truing.models import Between, Reading, Round
 from gyrometra.truing.services import RoundClosed
@@ -140,7 +140,7 @@ def _plain(request: HttpRequest, why: str, status: int) -> HttpResponse:
 
 def _marked(request: HttpRequest, response: HttpResponse, became: str, why: str = "") -> HttpResponse:
     """Name the entry and what became of it."""
-    response["X-Entry"] = f"{request.POST.get('client_id', '')[:40]} {became}"
+    response["X-Entry"] = f"{named(request, 'client_id') or 'none'} {became}"
     if why:
         response["X-Entry-Why"] = quote(why[:400])
     return response
