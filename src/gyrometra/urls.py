@@ -3,7 +3,6 @@
 from django.urls import include, path
 
 from gyrometra.bench.views import answer, ask, bench, keep_line, lines
-from gyrometra.pages.views import healthz, readyz
 from gyrometra.records.views import sheet, sheet_pdf
 
 urlpatterns = [
@@ -12,8 +11,6 @@ urlpatterns = [
     path("lines/<slug:key>/", answer, name="line-answer"),
     path("lines/<slug:key>/keep/", keep_line, name="keep-line"),
     path("ask/", ask, name="ask"),
-    path("healthz", healthz, name="healthz"),
-    path("readyz", readyz, name="readyz"),
     path("", include("gyrometra.accounts.urls")),
     path("crib/", include("gyrometra.crib.urls")),
     path("jobs/<slug:number>/sheet/", sheet, name="sheet"),

@@ -10,7 +10,7 @@ from uuid import uuid4
 
 from django.http import HttpRequest, HttpResponse
 
-from gyrometra.pages.views import plain_error
+from gyrometra.pages.views import healthz, plain_error, readyz
 
 log = logging.getLogger("gyrometra.request")
 #: The id of the request in hand, for every line that is logged meanwhile.
@@ -19,6 +19,8 @@ request_id: ContextVar[str] = ContextVar("request_id", default="")
 _FORM_BYTES, _FILE_BYTES = 1_000_000, 12_500_000
 _TAKE_FILES = ("/crib/take-in/", "/picture/")
 _QUIET = ("/static/", "/healthz", "/readyz")
+
+_PROBES: dict[str, Callable[[HttpRequest], HttpResponse]] = {"/healthz": healthz, "/readyz": readyz}
 
 Answer = Callable[[HttpRequest], HttpResponse]
 
@@ -39,7 +41,9 @@ def request_log(answer: Answer) -> Answer:
         own = uuid4().hex[:12]
         token, start = request_id.set(own), time.perf_counter()
         try:
-            response = _too_large(request) or answer(request)
+            # what watches a server asks it by its number: before anything that wants a name, a session or HTTPS
+            probe = _PROBES.get(request.path)
+            response = probe(request) if probe else _too_large(request) or answer(request)
             response["X-Request-Id"] = own
             if not request.path.startswith(_QUIET):
                 user = getattr(request, "_cached_user", None)  # nobody is read from the database for a line of log

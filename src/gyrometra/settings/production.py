@@ -11,8 +11,6 @@ if len(SECRET_KEY) < 50:
     raise ImproperlyConfigured("SECRET_KEY is too short: 50 characters or more, made at random.")
 #: Where forms may come from when the public address has a port of its own: https://shop.example:8443.
 CSRF_TRUSTED_ORIGINS = env.list("TRUSTED_ORIGINS", default=[])
-# what watches the process asks it by its number, on plain HTTP
-SECURE_REDIRECT_EXEMPT = ["^healthz$", "^readyz$"]
 SECURE_SSL_REDIRECT = True
 SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
 SECURE_HSTS_SECONDS = 60 * 60 * 24 * 365

@@ -29,6 +29,8 @@ class Command(BaseCommand):
         role = options["role"]
         if role and role != connection.settings_dict["USER"]:
             grant_to(role)
+        call_command("clearsessions")
+        call_command("axes_reset_logs", age=90, verbosity=0)
         if settings.DEMO:
             load_shop()
             self.stdout.write("Demo sign-in: dagny / quillmoor (lead), corin / quillmoor (machinist)")
