@@ -9,7 +9,8 @@ import pytest
 
 ROOT = Path(__file__).parents[2]
 SCRIPTS = ["start", "check", ".ci/run", "scripts/lib.sh", "scripts/refresh-screenshots", "scripts/refresh-vendor",
-           "benchmarks/run"]  # fmt: skip
+           "benchmarks/run",
+           "backup", "restore", "scripts/store.sh", "deploy/prepare"]  # fmt: skip
 
 
 def start(*arguments: str, **environment: str) -> subprocess.CompletedProcess[str]:

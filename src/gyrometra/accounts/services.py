@@ -42,6 +42,7 @@ def is_locked_out(*, username: str, address: str) -> bool:
     )
 
 
+@transaction.atomic
 def make_account(*, username: str, password: str, role: str) -> User:
     """Make an account of the shop."""
     return User.objects.create_user(username=username, password=password, role=role)

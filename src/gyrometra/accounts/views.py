@@ -5,6 +5,7 @@ from django.contrib import messages
 from django.contrib.auth import login
 from django.contrib.auth.decorators import login_not_required
 from django.contrib.auth.views import LoginView
+from django.db import IntegrityError
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase, HttpResponseRedirect, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
@@ -62,9 +63,13 @@ def members(request: HttpRequest) -> HttpResponse:
     user = member(request)
     form = MemberForm(request.POST or None) if user.is_lead else None
     if form is not None and request.method == "POST" and form.is_valid():
-        made = services.make_account(**form.cleaned_data)
-        messages.info(request, f"{made.username} can sign in now.")
-        return redirect("members")
+        try:
+            made = services.make_account(**form.cleaned_data)
+        except IntegrityError:  # in the same moment another took the name
+            form.add_error("username", f"There is already a {form.cleaned_data['username']}. Choose another name.")
+        else:
+            messages.info(request, f"{made.username} can sign in now.")
+            return redirect("members")
     people = User.objects.order_by("username")
     return render(request, "accounts/members.html", {"form": form, "people": people})
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import json
+import re
 from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
@@ -47,8 +48,22 @@ def to_csv(kind: str) -> str:
     out = io.StringIO()
     writer = csv.DictWriter(out, fieldnames=field_names(kind), lineterminator="\n")
     writer.writeheader()
-    writer.writerows(plain_of(item) for item in FORMS[kind].model._default_manager.all())
+    for item in FORMS[kind].model._default_manager.all():
+        writer.writerow({name: _no_formula(text) for name, text in plain_of(item).items()})
     return out.getvalue()
+
+
+#: A cell that begins so is a formula to a table program.
+_FORMULA = re.compile(r"[=+@\t\r]|-(?![\d.])")
+
+
+def _no_formula(text: str) -> str:
+    """Text that a table program would work out is marked as text; reading takes the mark off again."""
+    return f"'{text}" if _FORMULA.match(text) else text
+
+
+def _without_mark(text: str) -> str:
+    return text[1:] if text.startswith("'") and _FORMULA.match(text[1:]) else text
 
 
 def read(name: str, content: bytes, kind: str) -> list[Row]:
@@ -90,8 +105,15 @@ def _from_csv(text: str, kind: str) -> list[tuple[str, str, dict[str, Any]]]:
     if kind not in FORMS:
         raise BadFile("A CSV file holds one kind of thing: say which.")
     reader = csv.DictReader(io.StringIO(text), restkey="", strict=False)
-    _require_columns(kind, reader.fieldnames or [])
-    return [(f"line {reader.line_num}", kind, dict(row)) for row in reader]
+    rows = []
+    try:
+        _require_columns(kind, reader.fieldnames or [])
+        for row in reader:
+            plain = {name: _without_mark(cell) if isinstance(cell, str) else cell for name, cell in row.items()}
+            rows.append((f"line {reader.line_num}", kind, plain))
+    except csv.Error as fault:
+        raise BadFile(f"line {reader.line_num + 1} cannot be read: {fault}.") from None
+    return rows
 
 
 def _require_columns(kind: str, columns: Iterable[str]) -> None:

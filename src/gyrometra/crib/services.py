@@ -86,8 +86,12 @@ def take_in(*, user: User, rows: Iterable[Row]) -> tuple[int, int]:
     added = changed = 0
     for row in rows:
         item = row.known or row.form.model()
+        version = item.version
         keep_item(user=user, item=item, values=row.form.cleaned_data, typed=row.form.typed())
-        added, changed = (added, changed + 1) if row.known else (added + 1, changed)
+        if row.known is None:
+            added += 1
+        elif item.version != version:
+            changed += 1
     return added, changed
 
 

@@ -6,6 +6,7 @@ from typing import Any
 
 import segno
 from django.contrib import messages
+from django.db import IntegrityError
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
@@ -51,6 +52,8 @@ def edit(request: HttpRequest, kind: str, pk: int | None = None) -> HttpResponse
     if request.method == "POST" and form.is_valid():
         try:
             services.keep_item(user=user, item=item, values=form.cleaned_data, typed=form.typed())
+        except IntegrityError:  # in the same moment another took the name
+            form.add_error("name", f"There is already a {form.cleaned_data['name']}. Give another name.")
         except services.ChangedMeanwhile:
             messages.warning(request, "Another changed it in the same moment: look at it, then save again.")
         else:
@@ -158,10 +161,12 @@ def take_in(request: HttpRequest) -> HttpResponse:
     if request.method == "POST" and file is not None:
         try:
             rows = exchange.read(str(file.name), file.read(exchange.MOST_BYTES + 1), context["picked"])
+            added, changed = services.take_in(user=member(request), rows=rows)
         except exchange.BadFile as refused:
             context["faults"] = refused.faults
+        except (IntegrityError, services.ChangedMeanwhile):
+            context["faults"] = ["Another changed the crib in the same moment: nothing was taken in. Try once more."]
         else:
-            added, changed = services.take_in(user=member(request), rows=rows)
             messages.info(request, f"{added} added, {changed} changed from {file.name}.")
             return redirect("crib")
     return render(request, "crib/take_in.html", context)

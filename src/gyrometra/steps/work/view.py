@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.db import IntegrityError
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
@@ -34,9 +35,13 @@ def new_job(request: HttpRequest) -> HttpResponse:
     units = units_shown(request)
     form = WorkForm(request.POST or None, units=units)
     if request.method == "POST" and form.is_valid():
-        job = jobs.create_job(user=user, work=form.work(), unit=form.units.unit)
-        progress.keep(page_for(request, job.number))
-        return redirect("step", number=job.number, step="work")
+        try:
+            job = jobs.create_job(user=user, work=form.work(), unit=form.units.unit)
+        except IntegrityError:  # in the same moment another took the number
+            form.add_error("number", f"There is already a job {form.cleaned_data['number']}. Give another number.")
+        else:
+            progress.keep(page_for(request, job.number))
+            return redirect("step", number=job.number, step="work")
     machines = Machine.objects.filter(retired=False).exists()
     context = {"form": form, "units": units, "has_machine": machines, "ghost": ghost_rail()}
     return render(request, "steps/new.html", context)
