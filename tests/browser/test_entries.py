@@ -189,6 +189,8 @@ def test_another_users_entries_are_told_and_not_sent(tablet: BrowserContext, liv
     tablet.set_offline(False)
     tablet.clear_cookies()
     other = tablet.new_page()
+    other.goto(f"{live_server.url}/sign-in/")
+    expect(other.locator("#held")).to_contain_text(f"1 entry of {typist} waits on this device")
     sign_in(other, live_server.url, "corin" if typist != "corin" else "dagny")
     expect(other.locator("#held")).to_contain_text(f"1 entry of {typist} waits on this device")
     assert values(since) == []
