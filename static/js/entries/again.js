@@ -5,6 +5,15 @@ function token() {
   return /(?:^|; )csrftoken=([^;]*)/.exec(document.cookie)?.[1] ?? "";
 }
 
+// The browser gives the focus back, but not the caret: the next key would be lost.
+function takeCaret() {
+  const cell = document.querySelector("[data-active-cell]");
+  if (!cell) return;
+  cell.blur();
+  cell.focus({ preventScroll: true });
+  cell.setSelectionRange(cell.value.length, cell.value.length);
+}
+
 export function askPassword(goOn) {
   if (goOn) later.push(goOn);
   const dialog = document.getElementById("again");
@@ -47,6 +56,7 @@ document.addEventListener("submit", async (event) => {
   const headers = JSON.parse(document.body.getAttribute("hx-headers") || "{}");
   document.body.setAttribute("hx-headers", JSON.stringify({ ...headers, "X-CSRFToken": token() }));
   document.getElementById("again").close();
+  takeCaret();
   const goOn = later;
   later = [];
   document.dispatchEvent(new CustomEvent("gyrometra:signed-in"));

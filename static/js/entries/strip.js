@@ -76,8 +76,21 @@ export async function showKept() {
   const offline = kept.every((one) => !one.status);
   if (saved && kept.length && sending.away) saved.textContent = `${offline ? "Offline, " : ""}${kept.length} kept`;
   const here = kept.filter((one) => one.page === window.location.pathname);
-  document.querySelectorAll(".dp, .vp").forEach((plate) => plate.classList.toggle("stale", here.length > 0 && sending.away));
+  showOld(here.length > 0 && sending.away);
   showAtPlaces(here);
+}
+
+// Figures that do not know of what is kept are greyed; those that the server greyed itself stay so.
+function showOld(old) {
+  for (const plate of document.querySelectorAll(".dp, .vp")) {
+    if (old && !plate.classList.contains("stale")) {
+      plate.classList.add("stale");
+      plate.dataset.keptStale = "yes";
+    } else if (!old && plate.dataset.keptStale) {
+      plate.classList.remove("stale");
+      delete plate.dataset.keptStale;
+    }
+  }
 }
 
 // At a form that waits: what of it is kept.

@@ -117,6 +117,8 @@ def _words_of(fault: Exception, request: HttpRequest) -> str:
 def _refuse(request: HttpRequest, number: str, view: StepView, extra: dict[str, Any], status: int) -> HttpResponse:
     """The step as it stands now, with the refusal; only the words where its place is not there any more."""
     why = _first_words(extra)
+    if status == 200:
+        extra = {**extra, "again": named(request, "client_id")}  # mended on the page, it is the same entry
     try:
         response = view(request, page_for(request, number), extra)
     except Http404:

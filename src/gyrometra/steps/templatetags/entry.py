@@ -14,12 +14,14 @@ register = template.Library()
 
 
 @register.simple_tag(takes_context=True)
-def entry_fields(context: dict[str, Any], *, form: Any = None, round: Any = None, undo: Any = None) -> SafeString:
-    """Token, own id, and what the page shows; a refused form keeps its id, an undo names what it undoes."""
+def entry_fields(
+    context: dict[str, Any], *, form: Any = None, round: Any = None, undo: Any = None, again: Any = None
+) -> SafeString:
+    """Token, own id, and what the page shows; a refused form keeps its id (`again` where it has no form of ours)."""
     given = form.data.get("client_id") if form is not None and hasattr(form, "data") else None
     fields = [
         ("csrfmiddlewaretoken", get_token(context["request"])),
-        ("client_id", given or uuid.uuid4()),
+        ("client_id", given or again or uuid.uuid4()),
         ("seen", context["seen"](round or None)),
     ]
     if undo is not None:
