@@ -40,6 +40,7 @@ CREATE FUNCTION refuse_if_signed() RETURNS trigger AS $$
 DECLARE
     job bigint;
 BEGIN
+    -- a row that is moved leaves one job and comes into another: neither may be signed
     IF TG_OP <> 'INSERT' THEN
         EXECUTE TG_ARGV[0] INTO job USING OLD;
         IF EXISTS (SELECT 1 FROM jobs_signoff WHERE job_id = job) THEN

@@ -1,9 +1,7 @@
 // A session that ended asks for the password in place, and what was sent goes on.
-let later = [];
+import { token } from "./sender.js";
 
-function token() {
-  return /(?:^|; )csrftoken=([^;]*)/.exec(document.cookie)?.[1] ?? "";
-}
+let later = [];
 
 // The browser gives the focus back, but not the caret: the next key would be lost.
 function takeCaret() {

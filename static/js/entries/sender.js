@@ -20,7 +20,8 @@ export function onAnswer(heard, moved) {
   changed = moved;
 }
 
-function token() {
+// As the cookie has it now: a form of before a new sign-in carries an old one.
+export function token() {
   return /(?:^|; )csrftoken=([^;]*)/.exec(document.cookie)?.[1] ?? "";
 }
 
@@ -33,7 +34,7 @@ async function send(entry) {
   try {
     const answer = await fetch(entry.url, {
       method: "POST", body, redirect: "manual", signal: stop.signal, credentials: "same-origin",
-      headers: { "X-CSRFToken": token(), "HX-Request": "true", "X-Held": "true" },
+      headers: { "X-CSRFToken": token(), "HX-Request": "true" },
     });
     const [id, became] = (answer.headers.get("X-Entry") || "").split(" ");
     // a redirect is somebody else's: our server answers 401 to an entry of a session that has ended

@@ -39,8 +39,6 @@ Log = Callable[..., dict[str, Any] | None]
 _LOGS: Sequence[type[LogEntry] | type[Round]] = (Reading, Between, CutEntry, SizeReading, DepthReading, Round)
 #: Not part of what was typed.
 _ENVELOPE = ("csrfmiddlewaretoken", "age_ms", "client_id")
-
-
 #: A step and how it is shown.
 Shown = tuple[str, StepView]
 

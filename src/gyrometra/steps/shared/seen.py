@@ -6,7 +6,6 @@ and its unit; where one of them is not what it was, the entry is refused with wh
 
 from __future__ import annotations
 
-import json
 from datetime import datetime, timedelta
 from hashlib import sha256
 from typing import Any, Literal, cast
@@ -144,9 +143,3 @@ def named(request: HttpRequest, field: str) -> UUID | None:
         return UUID(request.POST.get(field, ""))
     except ValueError:
         return None
-
-
-def place_words(seen: str) -> dict[str, Any]:
-    """What a form carries, read back: for tests and for the page's own script."""
-    found: dict[str, Any] = json.loads(seen)
-    return found
