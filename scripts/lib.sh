@@ -67,6 +67,9 @@ free_port() {
   python3 -c 'import socket; s = socket.socket(); s.bind(("127.0.0.1", 0)); print(s.getsockname()[1])'
 }
 
+#: Room on the disk of the database [MB]: with less it cannot start, with less it is said.
+PG_ROOM_MB="${PG_ROOM_MB:-40}"; PG_LOW_MB="${PG_LOW_MB:-300}"
+
 # start_cluster NAME [OPTIONS]: start (first: make) the cluster, set PG_DATA, PG_PORT, PG_PASSWORD.
 start_cluster() {
   local name="$1" options="${2:-}" bin log
@@ -138,6 +141,30 @@ restart_cluster() {
   cluster_runs || as_pg rm -f "$PG_DATA/postmaster.pid"
   as_pg "$(pg_bin)/pg_ctl" -D "$PG_DATA" -l "$PG_HOME/server.log" -w -t 60 -o \
     "-p $PG_PORT -c listen_addresses=127.0.0.1 -c unix_socket_directories= ${PG_OPTIONS:-}" start >/dev/null 2>&1
+}
+
+room_mb() { df --output=avail -B 1M "$PG_DATA" 2>/dev/null | tail -n 1 | tr -d ' '; }
+
+# watch_both PID: until the server ends. A database that died is started again; what does not come up ends the rest
+# with a sentence, but for a full disk: that is said, and it is tried until somebody has made room.
+watch_both() {
+  local told=no
+  while kill -0 "$1" 2>/dev/null; do
+    if [ -n "${PG_DATA:-}" ] && ! cluster_runs; then
+      [ "$told" = full ] || say "The database has stopped; it is started again."
+      if restart_cluster; then told=no
+      elif [ "$(room_mb)" -ge "$PG_ROOM_MB" ]; then
+        fail "the database in $PG_DATA does not come up again. Last line of its log: $(tail -n 1 "$PG_HOME/server.log")"
+      elif [ "$told" != full ]; then
+        told=full
+        say "The disk of $PG_DATA is full: nothing is stored until there is room, and it is tried every few seconds."
+      fi
+    elif [ -n "${PG_DATA:-}" ] && [ "$told" = no ] && [ "$(room_mb)" -lt "$PG_LOW_MB" ]; then
+      told=low
+      say "Only $(room_mb) MB are left on the disk of $PG_DATA. Make room."
+    fi
+    sleep 1 & wait $!
+  done
 }
 
 stop_cluster() {

@@ -188,8 +188,10 @@ document.addEventListener("htmx:beforeRequest", (event) => {
   form.querySelector?.(".notsaved")?.remove();
 });
 document.addEventListener("htmx:afterRequest", (event) => pressedIn(event).removeAttribute("aria-busy"));
-document.addEventListener("htmx:responseError", (event) =>
-  sayNotSaved(event, `Not saved: the server answered ${event.detail.xhr.status}. Press again.`));
+document.addEventListener("htmx:responseError", (event) => {
+  const why = decodeURIComponent(event.detail.xhr.getResponseHeader("X-Away-Why") || "");
+  sayNotSaved(event, `Not saved: ${why || `the server answered ${event.detail.xhr.status}`}. Press again.`);
+});
 document.addEventListener("htmx:sendError", (event) => sayNotSaved(event, "Not saved: offline. Press again."));
 document.addEventListener("htmx:timeout", (event) => sayNotSaved(event, "Not saved: the server does not answer. Press again."));
 

@@ -202,6 +202,10 @@ def _told(browser: Browser, url: str, seed: int) -> None:
         for _ in range(random.randrange(6, 16)):
             tablet.act(random.choice(ACTS))
         left = tablet.settle()
+    except Exception as error:
+        shown = [f"{page.url}: {page.inner_text('body')[:300]}" for page in tablet.tabs]
+        error.add_note(f"seed {seed}: {', '.join(tablet.done)}; {shown}")
+        raise
     finally:
         context.unroute_all(behavior="ignoreErrors")
         context.close()

@@ -12,7 +12,8 @@ import time
 import uuid
 from collections.abc import Iterator
 from contextlib import closing, contextmanager, suppress
-from dataclasses import dataclass, field
+from dataclasses import dataclass
+from http.cookies import SimpleCookie
 from pathlib import Path
 from typing import Any
 from urllib.parse import quote, urlencode
@@ -56,13 +57,13 @@ class Served:
 
 
 @contextmanager
-def serving(processes: int = 2) -> Iterator[Served]:
-    """Start it, wait until it is ready, stop it."""
+def serving(processes: int = 2, url: str = "") -> Iterator[Served]:
+    """Start it, on the database of the tests or another, wait until it is ready, stop it."""
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
     at = connection.settings_dict
-    url = f"postgres://{at['USER']}:{quote(str(at['PASSWORD']))}@{at['HOST']}:{at['PORT']}/{at['NAME']}"
+    url = url or f"postgres://{at['USER']}:{quote(str(at['PASSWORD']))}@{at['HOST']}:{at['PORT']}/{at['NAME']}"
     environment = {**os.environ, "DATABASE_URL": url, "DJANGO_SETTINGS_MODULE": "gyrometra.settings.local",
                    "SECRET_KEY": "for-tests-only", "ALLOWED_HOSTS": "127.0.0.1", "DEMO": "yes"}  # fmt: skip
     command = [sys.executable, "-m", "gyrometra.server", "--bind", f"127.0.0.1:{port}", "--processes", str(processes)]
@@ -97,9 +98,27 @@ class Person:
     cookies: str = ""
     patience_s: float = 10.0
     seen: str = ""
-    fields: dict[str, str] = field(default_factory=dict)
+    #: Why the server took nothing, where it said so once.
+    away_why: str = ""
 
     def __post_init__(self) -> None:
+        if not self.cookies:
+            self._have_a_session()
+
+    def sign_in(self, password: str) -> None:
+        """As at the sign-in page, where the database is not that of the tests."""
+        asked = http.client.HTTPConnection("127.0.0.1", self.port, timeout=self.patience_s)
+        with closing(asked):
+            self.cookies = f"csrftoken={TOKEN}"
+            body = urlencode({"username": self.name, "password": password, "csrfmiddlewaretoken": TOKEN})
+            asked.request("POST", "/sign-in/", body, {
+                "Cookie": self.cookies, "Content-Type": "application/x-www-form-urlencoded"})  # fmt: skip
+            given = SimpleCookie()
+            for cookie in asked.getresponse().headers.get_all("Set-Cookie") or []:
+                given.load(cookie)
+        self.cookies = f"sessionid={given['sessionid'].value}; csrftoken={TOKEN}"
+
+    def _have_a_session(self) -> None:
         client = Client()
         client.force_login(User.objects.get(username=self.name))
         # signed by the settings of the tests; the session itself is in the database that both share
@@ -123,6 +142,7 @@ class Person:
                 "Content-Type": "application/x-www-form-urlencoded",
             })  # fmt: skip
             answer = asked.getresponse()
+            self.away_why = answer.getheader("X-Away-Why") or self.away_why
             return answer.status, answer.getheader("X-Entry") or "", answer.read().decode(errors="replace")
         except http.client.HTTPException as broken:
             raise OSError(str(broken)) from broken

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import errno
 import sys
+from urllib.parse import quote
 
 from django.conf import settings
 from django.contrib.auth.decorators import login_not_required
@@ -19,11 +21,14 @@ _TITLES = {
     400: "Not understood", 403: "Not allowed", 405: "Not done this way", 413: "Too large", 500: "Something went wrong",
     503: "The database does not answer",
 }  # fmt: skip
+_KEPT = "What was logged before is kept, and what you type now is kept on this device."
+#: "disk_full" of PostgreSQL's table of SQLSTATEs (appendix A of its manual).
+_NO_ROOM_STATE, _NO_ROOM = "53100", (errno.ENOSPC, errno.EDQUOT)
 
 
-def plain_error(status: int, words: str) -> HttpResponse:
+def plain_error(status: int, words: str, title: str = "") -> HttpResponse:
     """A page without a database, a session or a user."""
-    text = render_to_string("pages/error.html", {"title": _TITLES[status], "words": words})
+    text = render_to_string("pages/error.html", {"title": title or _TITLES[status], "words": words})
     response = HttpResponse(text, status=status)
     if status == 503:
         response["Retry-After"] = str(RETRY_S)
@@ -51,15 +56,31 @@ def forbidden(request: HttpRequest, exception: Exception | None = None, reason: 
 
 
 def broken(request: HttpRequest) -> HttpResponse:
-    """500, or 503 where it is the database that is away: nothing that was logged is lost."""
-    if isinstance(sys.exc_info()[1], (OperationalError, InterfaceError)):
+    """500, or 503 where the disk is full or the database away: nothing that was logged is lost."""
+    error = sys.exc_info()[1]
+    if _has_no_room(error):
+        return no_room()
+    if isinstance(error, (OperationalError, InterfaceError)):
         return away()
     return plain_error(500, "What was logged before is kept. Go back and try once more.")
 
 
 def away() -> HttpResponse:
     """503: the database does not answer."""
-    return plain_error(503, "What was logged before is kept, and what you type now is kept on this device. Try again.")
+    return plain_error(503, f"{_KEPT} Try again.")
+
+
+def _has_no_room(error: BaseException | None) -> bool:
+    state = getattr(getattr(error, "__cause__", None), "sqlstate", "")
+    return state == _NO_ROOM_STATE or (isinstance(error, OSError) and error.errno in _NO_ROOM)
+
+
+def no_room() -> HttpResponse:
+    """503: nothing can be stored until somebody makes room; the browser says why from the header."""
+    why = "The server's disk is full"
+    response = plain_error(503, f"Nothing new can be stored until there is room. {_KEPT} Tell a lead.", why)
+    response["X-Away-Why"] = quote(why)
+    return response
 
 
 @login_not_required

@@ -25,6 +25,9 @@ export function token() {
   return /(?:^|; )csrftoken=([^;]*)/.exec(document.cookie)?.[1] ?? "";
 }
 
+// Why the server takes nothing, where it knows.
+export const awayWhy = (headers) => decodeURIComponent(headers.get("X-Away-Why") || "");
+
 // What the server said of this entry by its own id; anything else is no answer to it.
 async function send(entry) {
   const body = new URLSearchParams(entry.fields);
@@ -39,7 +42,7 @@ async function send(entry) {
     const [id, became] = (answer.headers.get("X-Entry") || "").split(" ");
     // a redirect is somebody else's: our server answers 401 to an entry of a session that has ended
     if (answer.status === 401) return { became: "signed-out" };
-    if (id !== entry.id) return { became: "away", status: answer.status };
+    if (id !== entry.id) return { became: "away", status: answer.status, awayWhy: awayWhy(answer.headers) };
     const why = decodeURIComponent(answer.headers.get("X-Entry-Why") || "");
     return { became, why, status: answer.status, html: await answer.text() };
   } catch {
@@ -64,7 +67,7 @@ async function pass() {
       state.other = found.why;
       waiting.add(next.group);
     } else {
-      await mark(next.id, { tries: (next.tries || 0) + 1, status: found.status ?? 0 });
+      await mark(next.id, { tries: (next.tries || 0) + 1, status: found.status ?? 0, awayWhy: found.awayWhy });
       waiting.add(next.group);
       if (found.became === "signed-out") state.signedOut = true;
       else state.away = true;

@@ -24,8 +24,8 @@ function words(kept, others, keeps) {
   if (!keeps) said.push("This browser keeps nothing: what is typed while the server is away is lost with this page.");
   if (kept.length && sending.signedOut) said.push(`Signed out: ${plural(kept.length, "entry")} kept on this device.`);
   else if (kept.length && sending.away) {
-    const answer = kept.find((one) => one.status)?.status;
-    const why = answer ? `The server answered ${answer}` : "Offline";
+    const answered = kept.find((one) => one.status);
+    const why = answered ? answered.awayWhy || `The server answered ${answered.status}` : "Offline";
     said.push(`${why}: ${plural(kept.length, "entry")} kept on this device, sent when the server is back.`);
   }
   if (kept.length && sending.other) said.push(sending.other);
