@@ -129,10 +129,16 @@ def _require_columns(kind: str, columns: Iterable[str]) -> None:
         raise BadFile(*faults)
 
 
+def _named(kind: str) -> dict[str, CribItem]:
+    """Every thing of a kind by its name in small letters."""
+    return {item.name.lower(): item for item in FORMS[kind].model._default_manager.all()}
+
+
 def _guarded(rows: list[tuple[str, str, dict[str, Any]]]) -> list[Row]:
     faults: list[str] = []
     found: list[Row] = []
     seen: set[tuple[str, str]] = set()
+    stored = {kind: _named(kind) for kind in {kind for _, kind, _ in rows}}
     for place, kind, values in rows:
         if not isinstance(values, dict) or "" in values or set(values) - set(FORMS[kind].base_fields):
             faults.append(f"{place}: this row has fields that a {kind} does not have.")
@@ -141,9 +147,9 @@ def _guarded(rows: list[tuple[str, str, dict[str, Any]]]) -> list[Row]:
         if (kind, name.lower()) in seen:
             faults.append(f"{place}, {name}: the name stands in the file twice.")
         seen.add((kind, name.lower()))
-        known = FORMS[kind].model._default_manager.filter(name__iexact=name).first()
+        known = stored[kind].get(name.lower())
         form = FORMS[kind]({key: "" if value is None else str(value) for key, value in values.items()},
-                           units=MM, item=known)  # fmt: skip
+                           units=MM, item=known, named=stored[kind])  # fmt: skip
         for field, errors in form.errors.items():
             label = form.fields[field].label if field in form.fields else ""
             faults.append(f"{place}, {name or 'no name'}: {label}: {errors[0]}")

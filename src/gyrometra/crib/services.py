@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping
 from typing import Any
 
 from django.db import transaction
@@ -10,7 +10,6 @@ from django.utils import timezone
 
 from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Typed
-from gyrometra.crib.exchange import Row
 from gyrometra.crib.models import CribChange, CribItem, Fixture, Head, Hole, Machine, MachineSpeed
 from gyrometra.crib.queries import used_by
 from gyrometra.crib.values import KIND_OF, plain_of
@@ -57,42 +56,46 @@ def put_back(*, user: User, item: CribItem) -> None:
     _log(user, item, "in use again", {})
 
 
+#: What a thing has in tables of its own.
+IN_LINES = ("speeds", "holes")
+
+
+def fill(item: CribItem, values: Mapping[str, Any], typed: Mapping[str, Typed]) -> None:
+    """Put what a form read into the thing, but for its lines."""
+    for name, value in values.items():
+        if name not in IN_LINES:
+            setattr(item, name, value)
+    item.typed = dict(typed)
+
+
+def changes(before: Mapping[str, str], after: Mapping[str, str]) -> dict[str, list[str]]:
+    """Field -> before and after, of those that differ."""
+    return {name: [before.get(name, ""), value] for name, value in after.items() if before.get(name, "") != value}
+
+
 def _note_change(user: User, item: CribItem, before: Mapping[str, str]) -> None:
     """One entry of the thing's history; none where nothing changed."""
     item.refresh_from_db()
-    after = plain_of(item)
-    changed = {name: [before.get(name, ""), value] for name, value in after.items() if before.get(name, "") != value}
+    changed = changes(before, plain_of(item))
     if changed:
         if before:
-            _stamp(item)
-        what = "changed" if before else "put in"
-        _log(user, item, what, changed)
+            stamp(item)
+            item.save(update_fields=["version", "changed_at"])
+        _log(user, item, "changed" if before else "put in", changed)
 
 
-def _stamp(item: CribItem) -> None:
+def stamp(item: CribItem) -> None:
     """A new version: who opened the one before is told, and jobs that rest on it say so."""
     item.version, item.changed_at = item.version + 1, timezone.now()
-    item.save(update_fields=["version", "changed_at"])
+
+
+def line_of(user: User, item: CribItem, what: str, fields: Mapping[str, list[str]]) -> CribChange:
+    """A line of the thing's history, not yet stored."""
+    return CribChange(kind=KIND_OF[type(item)], item_id=item.pk, by=user, what=what, fields=dict(fields))
 
 
 def _log(user: User, item: CribItem, what: str, fields: Mapping[str, list[str]]) -> None:
-    kind = KIND_OF[type(item)]
-    CribChange.objects.create(kind=kind, item_id=item.pk, by=user, what=what, fields=dict(fields))
-
-
-@transaction.atomic
-def take_in(*, user: User, rows: Iterable[Row]) -> tuple[int, int]:
-    """Put the rows of a file into the crib, all or none; returns how many were added and how many changed."""
-    added = changed = 0
-    for row in rows:
-        item = row.known or row.form.model()
-        version = item.version
-        keep_item(user=user, item=item, values=row.form.cleaned_data, typed=row.form.typed())
-        if row.known is None:
-            added += 1
-        elif item.version != version:
-            changed += 1
-    return added, changed
+    line_of(user, item, what, fields).save()
 
 
 @transaction.atomic
@@ -106,10 +109,7 @@ def keep_item(*, user: User, item: CribItem, values: Mapping[str, Any], typed: M
         if stored.version != item.version:
             raise ChangedMeanwhile
     before = plain_of(item) if item.pk else {}
-    plain = {name: value for name, value in values.items() if name not in ("speeds", "holes")}
-    for name, value in plain.items():
-        setattr(item, name, value)
-    item.typed = dict(typed)
+    fill(item, values, typed)
     item.save()
     if isinstance(item, Machine) and "speeds" in values:
         item.speeds.all().delete()

@@ -15,7 +15,7 @@ from django.views.decorators.http import require_http_methods, require_POST, req
 
 from gyrometra.accounts.people import member, units_shown
 from gyrometra.bridge.units import Units
-from gyrometra.crib import exchange, services, starter
+from gyrometra.crib import bulk, exchange, services, starter
 from gyrometra.crib.cards import KINDS, card_of, cards
 from gyrometra.crib.editing import opened, put_together
 from gyrometra.crib.forms import FORMS
@@ -161,7 +161,7 @@ def take_in(request: HttpRequest) -> HttpResponse:
     if request.method == "POST" and file is not None:
         try:
             rows = exchange.read(str(file.name), file.read(exchange.MOST_BYTES + 1), context["picked"])
-            added, changed = services.take_in(user=member(request), rows=rows)
+            added, changed = bulk.take_in(user=member(request), rows=rows)
         except exchange.BadFile as refused:
             context["faults"] = refused.faults
         except (IntegrityError, services.ChangedMeanwhile):

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from typing import Any
 
 from django import forms
@@ -61,8 +61,11 @@ class CribForm(TypedForm):
         label="Notes", max_length=300, required=False, help_text="what it is good for, where it hangs"
     )
 
-    def __init__(self, *args: Any, item: CribItem | None = None, **kwargs: Any) -> None:
-        self.item = item
+    def __init__(
+        self, *args: Any, item: CribItem | None = None, named: Mapping[str, CribItem] | None = None, **kwargs: Any
+    ) -> None:
+        """`named`: every thing of the kind by its name in small letters, where many forms are read at once."""
+        self.item, self.named = item, named
         super().__init__(*args, **kwargs)
         for name in self.base_fields if item else ():
             field = self.fields[name]
@@ -77,9 +80,13 @@ class CribForm(TypedForm):
     def clean_name(self) -> str:
         """Refuse a name that stands already."""
         name = str(self.cleaned_data["name"]).strip()
-        taken = self.model._default_manager.filter(name__iexact=name)
-        if self.item is not None:
-            taken = taken.exclude(pk=self.item.pk)
-        if taken.exists():
+        if self._is_taken(name):
             raise forms.ValidationError(f"There is already a {name}. Give another name.")
         return name
+
+    def _is_taken(self, name: str) -> bool:
+        own = self.item.pk if self.item is not None else None
+        if self.named is not None:
+            other = self.named.get(name.lower())
+            return other is not None and other.pk != own
+        return self.model._default_manager.filter(name__iexact=name).exclude(pk=own).exists()
