@@ -40,7 +40,8 @@ class ShopClient(Client):
         asked = dict(pair.split("=") for pair in (query or "").split("&") if "=" in pair)
         place = int(asked["bore"]) if asked.get("bore", "").isdecimal() else None
         piece = int(asked["piece"]) if asked.get("piece", "").isdecimal() else 1
-        page = open_page(number, Units(headers.get("X-Unit", user.unit)), place, piece)
+        setup = int(asked["setup"]) if asked.get("setup", "").isdecimal() else None
+        page = open_page(number, Units(headers.get("X-Unit", user.unit)), place, piece, setup=setup)
         check = kind == "check"
         rounds = page.sweeps if check else page.truing.rounds
         key = rounds[-1].round.key if rounds else None

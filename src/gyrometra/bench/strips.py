@@ -77,7 +77,7 @@ def bench_page(search: str, page: int, units: Units) -> Bench:
 
 
 def _strip(job: Job, units: Units) -> Strip:
-    if job.stale:
+    if progress.is_old(job):
         progress.refresh(job)
     states = {station["step"]: station["state"] for station in job.stations["steps"]}
     following = next_words(job.stations["next"], units)

@@ -77,11 +77,10 @@ CREATE TRIGGER of_signed_job BEFORE INSERT OR UPDATE OR DELETE ON {table}
 
 
 #: Of a signed job only what is worked out of it anew may be written.
-SIGNED_JOB = migrations.RunSQL(
-    """
-CREATE FUNCTION signed_job_stays() RETURNS trigger AS $$
+_SIGNED_STAYS = """
+CREATE OR REPLACE FUNCTION signed_job_stays() RETURNS trigger AS $$
 DECLARE
-    worked_out text[] := ARRAY['stations', 'piece_summaries', 'stale'];
+    worked_out text[] := ARRAY[{columns}];
 BEGIN
     IF EXISTS (SELECT 1 FROM jobs_signoff WHERE job_id = OLD.id)
        AND (TG_OP = 'DELETE' OR to_jsonb(NEW) - worked_out IS DISTINCT FROM to_jsonb(OLD) - worked_out) THEN
@@ -90,6 +89,17 @@ BEGIN
     RETURN CASE TG_OP WHEN 'DELETE' THEN OLD ELSE NEW END;
 END;
 $$ LANGUAGE plpgsql;
+"""
+
+
+def signed_job_stays(*worked_out: str) -> str:
+    """The function behind the trigger, with the columns that are worked out anew."""
+    return _SIGNED_STAYS.format(columns=", ".join(f"'{name}'" for name in worked_out))
+
+
+SIGNED_JOB = migrations.RunSQL(
+    signed_job_stays("stations", "piece_summaries", "stale")
+    + """
 CREATE TRIGGER signed_stays BEFORE UPDATE OR DELETE ON jobs_job
     FOR EACH ROW EXECUTE FUNCTION signed_job_stays();
 """,

@@ -9,7 +9,7 @@ from django.db.models import Max
 from gyrometra.cutting.models import CutEntry
 from gyrometra.inspection.models import DepthReading, SizeReading
 from gyrometra.jobs.gauges import gauge_as_it_was
-from gyrometra.jobs.models import SetUp
+from gyrometra.jobs.models import Job, SetUp
 from gyrometra.truing.models import Round
 from gyroplan.record import DepthRecord, SizeRecord
 
@@ -44,8 +44,8 @@ def depth_record(row: DepthReading, places: Mapping[int, int]) -> DepthRecord:
     )  # fmt: skip
 
 
-def last_piece(setup: SetUp) -> int:
-    """The highest number of a piece that has anything in its logs; 1 where none has."""
+def last_piece(job: Job) -> int:
+    """The highest number of a piece that has anything in its logs, whatever the set-up; 1 where none has."""
     logs = (CutEntry.objects, SizeReading.objects, DepthReading.objects, Round.objects)
-    found = [rows.filter(setup=setup).aggregate(last=Max("piece"))["last"] for rows in logs]
+    found = [rows.filter(setup__job=job).aggregate(last=Max("piece"))["last"] for rows in logs]
     return max(number or 1 for number in found)

@@ -36,11 +36,42 @@ class BoreQuerySet(models.QuerySet[Any]):
             for name in ("found", "outside", "interruptions")
         )
         bores: BoreQuerySet = self.annotate(
-            found_rows=rows_of(found, "z_mm", "diameter_mm", "typed"),
+            found_rows=rows_of(found, "piece", "z_mm", "diameter_mm", "typed"),
             outside_rows=rows_of(outside, "length_mm", "diameter_mm", "typed"),
             break_rows=rows_of(breaks, "kind", "from_mm", "to_mm", "angle_deg", "width_mm", "typed"),
         )
         return bores
+
+
+#: What belongs to a set-up in single rows.
+_WHOLE = ("machine", "plan__bar", "plan__opening_bar", "plan__cutter", "plan__head")
+#: And in several: as `_rows_with` names them.
+WITH_ROWS = ("speed_rows", "hole_rows", "fixture_rows")
+
+
+def _rows_with(to: str) -> dict[str, ArraySubquery]:
+    """Speeds of its machine, holes of its head, fixtures of a set-up; `to` leads to it from what is queried."""
+    setup = f"{to}pk" if not to else to.removesuffix("__")
+    return {
+        "speed_rows": rows_of(
+            MachineSpeed.objects.filter(machine=models.OuterRef(f"{to}machine")), "rpm", "lever"
+        ),
+        "hole_rows": rows_of(
+            Hole.objects.filter(head=models.OuterRef(f"{to}plan__head")), "head_id", "name", "offset_mm"
+        ),
+        "fixture_rows": rows_of(
+            Fixture.objects.filter(setups=models.OuterRef(setup)), "id", "name", "kind", "height_mm"
+        ),
+    }  # fmt: skip
+
+
+class SetUpQuerySet(models.QuerySet[Any]):
+    """Set-ups of a job."""
+
+    def whole(self) -> SetUpQuerySet:
+        """With all that a step page works from."""
+        setups: SetUpQuerySet = self.select_related(*_WHOLE).annotate(**_rows_with(""))
+        return setups
 
 
 class JobQuerySet(models.QuerySet[Any]):
@@ -84,19 +115,10 @@ class JobQuerySet(models.QuerySet[Any]):
         return list(rows.values_list("number", "part", "setup__plan__rest_until"))
 
     def whole(self) -> JobQuerySet:
-        """With all that a step page works from."""
+        """With all that a step page works from, of the set-up in hand."""
         jobs: JobQuerySet = self.select_related(
-            "material", "setup__machine", "setup__plan__bar", "setup__plan__opening_bar", "setup__plan__cutter",
-            "setup__plan__head", "signoff__by",
-        ).annotate(
-            speed_rows=rows_of(MachineSpeed.objects.filter(machine=models.OuterRef("setup__machine")), "rpm", "lever"),
-            hole_rows=rows_of(
-                Hole.objects.filter(head=models.OuterRef("setup__plan__head")), "head_id", "name", "offset_mm"
-            ),
-            fixture_rows=rows_of(
-                Fixture.objects.filter(setups=models.OuterRef("setup")), "id", "name", "kind", "height_mm"
-            ),
-        )  # fmt: skip
+            "material", "signoff__by", *(f"setup__{name}" for name in _WHOLE)
+        ).annotate(**_rows_with("setup__"))  # fmt: skip
         return jobs
 
     def still_open(self) -> JobQuerySet:
@@ -106,11 +128,11 @@ class JobQuerySet(models.QuerySet[Any]):
     def open_using(self, item: CribItem) -> JobQuerySet:
         """Unsigned jobs on this machine, or planned with this bar or cutter, or measured with this gauge."""
         used = {
-            Machine: models.Q(setup__machine=item.pk),
-            Bar: models.Q(setup__plan__bar=item.pk) | models.Q(setup__plan__opening_bar=item.pk),
-            Head: models.Q(setup__plan__head=item.pk),
-            Cutter: models.Q(setup__plan__cutter=item.pk),
-            Gauge: models.Q(setup__sizes__gauge=item.pk),
+            Machine: models.Q(setups__machine=item.pk),
+            Bar: models.Q(setups__plan__bar=item.pk) | models.Q(setups__plan__opening_bar=item.pk),
+            Head: models.Q(setups__plan__head=item.pk),
+            Cutter: models.Q(setups__plan__cutter=item.pk),
+            Gauge: models.Q(setups__sizes__gauge=item.pk),
             Material: models.Q(material=item.pk),
         }
         return self.filter(used.get(type(item), models.Q(pk=None)), _OPEN).distinct()

@@ -25,6 +25,7 @@ INSPECTION: dict[str, Literal["reduced", "normal", "critical"]] = {
 Ends = Literal["through", "shoulder", "blind"]
 SetWith = Literal["", "protrusion", "indicator", "jig"]
 Reference = Literal["old-bore", "outside"]
+Side = Literal["first", "other"]
 
 
 def bore_record(bore: Bore) -> BoreRecord:
@@ -38,7 +39,13 @@ def bore_record(bore: Bore) -> BoreRecord:
         depth_lower_mm=maybe(bore.depth_lower_mm), depth_upper_mm=maybe(bore.depth_upper_mm),
         inspection=INSPECTION[bore.matters], runout_limit_mm=float(bore.runout_limit_mm),
         roundness_limit_mm=maybe(bore.roundness_limit_mm), taper_limit_mm=maybe(bore.taper_limit_mm),
-        found_mm=tuple((float(row["z_mm"]), float(row["diameter_mm"])) for row in child_rows(bore, "found")),
+        found_mm=tuple(
+            (float(row["z_mm"]), float(row["diameter_mm"])) for row in child_rows(bore, "found") if not row["piece"]
+        ),
+        found_alone_mm=tuple(
+            (row["piece"], float(row["z_mm"]), float(row["diameter_mm"]))
+            for row in child_rows(bore, "found") if row["piece"]
+        ),
         outside_mm=tuple((float(row["length_mm"]), float(row["diameter_mm"])) for row in child_rows(bore, "outside")),
         breaks=tuple(
             BreakRecord(kind=row["kind"], **{name: float(row[name]) for name in _BREAK_MM})
@@ -90,9 +97,10 @@ def _holes(job: Job) -> Rows | None:
 
 
 def setup_record(job: Job, bores: Iterable[Bore]) -> SetUpRecord:
-    """The set-up of a job that was read whole, with its bores in their order along the axis."""
+    """The set-up in hand of a job that was read whole, with its bores in their order along the axis."""
     setup = job.setup
     return SetUpRecord(
+        place=setup.place, side=cast(Side, setup.side), closed_reason=setup.closed_reason,
         machine=machine_record(setup.machine, getattr(job, "speed_rows", None)), method=setup.method,
         reference=cast(Reference, setup.reference), plan=plan_record(setup.plan, _holes(job)),
         bores=tuple(bore_record(bore) for bore in bores), room_behind_mm=maybe(setup.room_behind_mm),

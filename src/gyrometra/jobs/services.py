@@ -99,16 +99,28 @@ def create_job(*, user: User, work: WorkData, unit: str = "mm") -> Job:
     setup = SetUp(job=job)
     _write_setup(setup, work)
     _write_bore(Bore(setup=setup), work)
-    begins = asdict(plan_defaults(float(work.limits.upper_mm), unit))
-    Plan.objects.create(setup=setup, **{name: to_decimal(value) for name, value in begins.items()})
+    begin_plan(setup, float(work.limits.upper_mm), unit)
+    take_in_hand(job, setup)
     return job
+
+
+def begin_plan(setup: SetUp, bore_mm: float, unit: str) -> None:
+    """A plan that begins with figures for a bore of this size."""
+    begins = asdict(plan_defaults(bore_mm, unit))
+    Plan.objects.create(setup=setup, **{name: to_decimal(value) for name, value in begins.items()})
+
+
+def take_in_hand(job: Job, setup: SetUp) -> None:
+    """What the bench shows, and a job's pages unless they ask for another one."""
+    job.setup = setup
+    Job.objects.filter(pk=job.pk).update(setup=setup)
 
 
 @transaction.atomic
 def change_work(*, user: User, bore: Bore, version: int, work: WorkData) -> Job:
     """Change what is to be bored; refused where another changed it since `version`."""
     locked = lock_job(job=bore.setup.job, version=version)
-    setup, own = SetUp.objects.get(job=locked), Bore.objects.get(pk=bore.pk)
+    setup, own = SetUp.objects.get(pk=bore.setup_id), Bore.objects.get(pk=bore.pk)
     was_setup, was_bore = history.work_values(setup, own)
     _write_job(locked, user, work)
     _write_setup(setup, work)
@@ -130,7 +142,7 @@ def add_bore(*, user: User, like: Bore, version: int, name: str, start_mm: Decim
     bore.name, bore.start_mm, bore.place = name, start_mm, last.place + 1
     bore.typed = {**kept, **typed}
     bore.save()
-    _stamp(locked, user)
+    stamp(locked, user)
     return bore
 
 
@@ -143,7 +155,7 @@ def remove_bore(*, user: User, bore: Bore, version: int) -> None:
     if bore.cuts.exists() or bore.sizes.exists() or bore.rounds.exists() or bore.shoulder_depths.exists():
         raise StillNeeded(f"{bore.name} has entries in its logs: they must stay, and so must it.")
     bore.delete()
-    _stamp(locked, user)
+    stamp(locked, user)
 
 
 def hold(**of: Any) -> Job:
@@ -177,7 +189,7 @@ def change_plan(
     plan.save(update_fields=[*values, "typed"])
     history.record(job=job, user=user, of="", before=before, after=history.values_of(plan))
     keep(job)
-    _stamp(job, user)
+    stamp(job, user)
 
 
 @transaction.atomic
@@ -224,7 +236,7 @@ def reopen_job(*, user: User, job: Job, version: int) -> None:
 def _close(job: Job, user: User, reason: str, at: datetime | None) -> None:
     history.record(job=job, user=user, of="", before={"closed": job.closed_reason}, after={"closed": reason})
     job.closed_reason, job.closed_by, job.closed_at = reason, user if reason else None, at
-    _stamp(job, user)
+    stamp(job, user)
 
 
 def lock_job(*, job: Job, version: int) -> Job:
@@ -236,10 +248,18 @@ def lock_job(*, job: Job, version: int) -> Job:
     return locked
 
 
-def _stamp(job: Job, user: User) -> None:
+#: All but which set-up is in hand: a page may look at another one meanwhile.
+_COLUMNS = (
+    "number", "part", "material", "quantity", "due_on", "version", "changed_by", "changed_at", "closed_reason",
+    "closed_by", "closed_at", "stations", "piece_summaries", "setup_summaries", "stale",
+)  # fmt: skip
+
+
+def stamp(job: Job, user: User) -> None:
+    """A new version of the job, by whom."""
     job.version += 1
     job.changed_by = user
-    job.save()
+    job.save(update_fields=_COLUMNS)
 
 
 def _write_job(job: Job, user: User, work: WorkData) -> None:
@@ -249,7 +269,7 @@ def _write_job(job: Job, user: User, work: WorkData) -> None:
         job.changed_by = user
         job.save()
     else:
-        _stamp(job, user)
+        stamp(job, user)
 
 
 def _write_setup(setup: SetUp, work: WorkData) -> None:

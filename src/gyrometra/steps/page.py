@@ -15,7 +15,8 @@ from gyrometra.crib.records import bar_record
 from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.proven import Proven, proven_speeds
 from gyrometra.cutting.record import CutLog
-from gyrometra.jobs.models import Bore, Job, JobChange, KeptAnswer
+from gyrometra.jobs.models import Bore, Job, JobChange, KeptAnswer, SetUp
+from gyrometra.jobs.queries import WITH_ROWS
 from gyrometra.jobs.records import setup_record
 from gyrometra.steps.record import Rows, read
 from gyroplan.assess import (
@@ -28,9 +29,10 @@ from gyroplan.assess import (
     RoundStanding,
     Speeds,
     Truing,
+    setup_summary,
 )
 from gyroplan.plan import BarVerdict
-from gyroplan.record import BarRecord, BoreRecord, JobRecord
+from gyroplan.record import BarRecord, BoreRecord, JobRecord, SetUpSummary
 
 #: So many pieces have a tab each.
 MOST_TABS = 16
@@ -64,7 +66,7 @@ class JobPage:
     @property
     def bore(self) -> BoreRecord:
         """The bore."""
-        return self.record.bore_at(self.place)
+        return self.record.bore_at(self.place, self.piece)
 
     @property
     def bore_row(self) -> Bore:
@@ -129,14 +131,45 @@ class JobPage:
 
     @property
     def query(self) -> str:
-        """What an address needs to come back to this bore of this piece."""
-        return f"?{self.and_query[1:]}" if self.and_query else ""
+        """What an address needs to come back to this bore of this piece in this set-up."""
+        return self._to()
 
     @property
     def and_query(self) -> str:
         """The same, to stand behind another part of a query."""
-        bore = f"&bore={self.place}" if self.is_several else ""
-        return bore + (f"&piece={self.piece}" if self.job.quantity > 1 else "")
+        return self.query.replace("?", "&", 1)
+
+    def _to(self, *, bore: int | None = None, piece: int | None = None, setup: int | None = None) -> str:
+        parts = [f"setup={setup or self.record.setup.place}"] if self.has_setups else []
+        if self.is_several and setup is None:
+            parts.append(f"bore={bore or self.place}")
+        if self.job.quantity > 1:
+            parts.append(f"piece={piece or self.piece}")
+        return f"?{'&'.join(parts)}" if parts else ""
+
+    @property
+    def has_setups(self) -> bool:
+        """Whether the job has several set-ups."""
+        return bool(self.record.others)
+
+    @property
+    def setups(self) -> list[SetUpSummary]:
+        """All set-ups of the job in their order, as they stand."""
+        return sorted((setup_summary(self.assessment), *self.record.others), key=lambda one: one.place)
+
+    def in_setup(self, place: int) -> str:
+        """The query of an address at another set-up, for the same piece."""
+        return self._to(setup=place)
+
+    @property
+    def setup_tabs(self) -> list[tuple[SetUpSummary, str]]:
+        """Each set-up, and where it is shown."""
+        return [(one, self.in_setup(one.place)) for one in self.setups]
+
+    @property
+    def bore_tabs(self) -> list[tuple[BoreRecord, str]]:
+        """Each bore in line, and where it is shown."""
+        return [(one, self._to(bore=one.place)) for one in self.bores]
 
     @property
     def is_several(self) -> bool:
@@ -149,12 +182,11 @@ class JobPage:
         return self.record.pieces if self.job.quantity > 1 else range(0)
 
     @property
-    def piece_tabs(self) -> list[int]:
-        """The pieces to go to: all of a small batch; of a large one the first, the last, and those about this one."""
-        if len(self.pieces) <= MOST_TABS:
-            return list(self.pieces)
+    def piece_tabs(self) -> list[tuple[int, str]]:
+        """The pieces to go to, and where: all of a small batch; of a large one first, last, and those about this."""
         near = range(max(1, self.piece - 3), min(self.job.quantity, self.piece + 3) + 1)
-        return sorted({1, *near, self.job.quantity})
+        few = len(self.pieces) <= MOST_TABS
+        return [(one, self._to(piece=one)) for one in (self.pieces if few else sorted({1, *near, self.job.quantity}))]
 
     @property
     def each(self) -> list[JobPage]:
@@ -212,8 +244,8 @@ class JobPage:
 
     @property
     def is_locked(self) -> bool:
-        """Whether nothing of it is to be changed: signed, or given up."""
-        return self.is_signed or bool(self.record.closed_reason)
+        """Whether nothing of it is to be changed: signed, or given up, as the job or as this set-up."""
+        return self.is_signed or bool(self.record.closed_reason or self.record.setup.closed_reason)
 
     def cautions(self, step: str) -> tuple[Caution, ...]:
         """What to look out for at this step."""
@@ -221,12 +253,15 @@ class JobPage:
 
 
 def page_of(
-    job: Job, units: Units, place: int | None = None, piece: int = 1, *, bore: int | None = None, whole: bool = False
-) -> JobPage:
-    """A loaded job at one of its bores, by place or by its key, else the first; and at one of its pieces.
+    job: Job, units: Units, place: int | None = None, piece: int = 1, *, bore: int | None = None,
+    setup: SetUp | None = None, whole: bool = False,
+) -> JobPage:  # fmt: skip
+    """A loaded job at one of its bores, by place or by its key, else the first; at one of its pieces and set-ups.
 
-    `whole` reads the logs of every piece of a batch, however large.
+    Without a set-up that in hand is meant. `whole` reads the logs of every piece of a batch, however large.
     """
+    if setup is not None and setup.pk != job.setup_id:
+        take_up(job, setup)
     piece = min(max(1, piece), job.quantity)
     today = timezone.localdate()
     record, rows = read(job, piece, today, whole=whole)
@@ -237,6 +272,26 @@ def page_of(
     return JobPage(job, units, Assessment(record=record, today=today), rows, at, piece)
 
 
-def open_page(number: str, units: Units, place: int | None = None, piece: int = 1, *, whole: bool = False) -> JobPage:
-    """Load a job for its pages; raises Job.DoesNotExist."""
-    return page_of(Job.objects.whole().get(number=number), units, place, piece, whole=whole)
+def take_up(job: Job, setup: SetUp) -> None:
+    """Look at another set-up of a loaded job than that in hand; nothing of it is stored."""
+    setup.job, job.setup = job, setup
+    for name in WITH_ROWS:
+        setattr(job, name, getattr(setup, name))
+
+
+def open_page(
+    number: str, units: Units, place: int | None = None, piece: int = 1, *, setup: int | None = None,
+    whole: bool = False,
+) -> JobPage:  # fmt: skip
+    """Load a job for its pages, at a set-up by its number; raises Job.DoesNotExist, SetUp.DoesNotExist."""
+    job = Job.objects.whole().get(number=number)
+    at = None if setup is None or setup == job.setup.place else SetUp.objects.whole().get(job=job, place=setup)
+    return page_of(job, units, place, piece, setup=at, whole=whole)
+
+
+def other_pages(page: JobPage) -> list[JobPage]:
+    """Every other set-up of the job, read whole: for what is decided on all of them."""
+    return [
+        open_page(page.job.number, page.units, setup=one.place, whole=True) for one in page.job.setups.all()
+        if one.place != page.record.setup.place
+    ]  # fmt: skip

@@ -72,6 +72,8 @@ _NEXTS = {
     "way_incomplete": ("Finish measuring", "", ""),
     "signed": ("Signed by {who}", "", ""),
     "closed": ("Closed: {reason}", "", ""),
+    "setup_closed": ("Set-up {setup} was given up: {reason}", "", ""),
+    "go_on_in": ("In limits here: go on with set-up {setup}", "", ""),
 }
 
 

@@ -20,11 +20,12 @@ from gyrometra.truing.models import Round
 from gyrometra.truing.records import between_records, round_record, rounds_of
 from gyroplan.assess import AtBore, set_by
 from gyroplan.loop import Way
-from gyroplan.record import JobRecord, PieceSummary, SetUpRecord, record_from_json
+from gyroplan.record import JobRecord, PieceSummary, SetUpRecord, SetUpSummary, record_from_json
 
 #: Of a batch larger than this only the logs of the piece that is shown are read; of the others what they came to.
 SMALL_BATCH = 8
 _SUMMARIES: TypeAdapter[list[PieceSummary]] = TypeAdapter(list[PieceSummary])
+_SETUPS: TypeAdapter[list[SetUpSummary]] = TypeAdapter(list[SetUpSummary])
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -70,7 +71,7 @@ def read(job: Job, piece: int, today: date, *, whole: bool = False) -> tuple[Job
         between=tuple(one for row in rounds for one in between_records(row, places)),
         sizes=tuple(size_record(row, places) for row in sizes),
         depths=tuple(depth_record(row, places) for row in depths),
-        summaries=tuple(kept), **_signed(job),
+        summaries=tuple(kept), others=tuple(kept_setups(job, today)), **_signed(job),
     )  # fmt: skip
     return _as_signed(job, record), Rows(
         bores=bores, rounds={row.pk: row for row in rounds}, cuts=cuts, cut_logs=logs,
@@ -84,16 +85,31 @@ def _as_signed(job: Job, record: JobRecord) -> JobRecord:
     if signoff is None or signoff.record is None:
         return record
     signed: dict[str, Any] = _signed(job)
-    return replace(record_from_json(json.dumps(signoff.record)), **signed)
+    written = signoff.record.get("setups", [signoff.record])
+    own = next((one for one in written if one["setup"].get("place", 1) == job.setup.place), written[0])
+    return replace(record_from_json(json.dumps(own)), **signed)
+
+
+def kept_setups(job: Job, today: date) -> list[SetUpSummary]:
+    """What is kept of the job's other set-ups, in their order."""
+    own = str(job.setup.pk)
+    kept = {key: one["summary"] for key, one in job.setup_summaries.items() if key != own}
+    found = _SETUPS.validate_python(list(kept.values()))
+    return sorted(found, key=lambda one: one.place)
 
 
 def kept_summaries(job: Job, piece: int, today: date) -> list[PieceSummary]:
     """What is kept of the other pieces of a batch, as far as it still holds."""
-    found = _SUMMARIES.validate_python(job.piece_summaries)
+    found = _SUMMARIES.validate_python(job.piece_summaries.get(str(job.setup.pk), []))
     return [
         one for one in found
         if one.piece != piece and one.piece <= job.quantity and (one.good_until is None or today <= one.good_until)
     ]  # fmt: skip
+
+
+def setup_values(summary: SetUpSummary) -> object:
+    """What a set-up came to, as it is kept with its job."""
+    return _SETUPS.dump_python([summary], mode="json")[0]
 
 
 def summaries_values(summaries: Sequence[PieceSummary]) -> object:
@@ -101,7 +117,7 @@ def summaries_values(summaries: Sequence[PieceSummary]) -> object:
     return _SUMMARIES.dump_python(list(summaries), mode="json")
 
 
-def _signed(job: Job) -> dict[str, str]:
+def _signed(job: Job) -> dict[str, Any]:
     signoff = getattr(job, "signoff", None)
     if signoff is None:
         return {}

@@ -21,7 +21,7 @@ def step(request: HttpRequest, number: str, step: str) -> HttpResponse:
     if step not in STEP_VIEWS:
         raise Http404
     page = page_for(request, number)
-    if page.job.stale:
+    if progress.is_old(page.job):
         progress.refresh(page.job)
         page = page_for(request, number)
     return STEP_VIEWS[step](request, page, {})

@@ -15,6 +15,7 @@ from gyroplan.assess.bars import (
 from gyroplan.assess.centres import Centres, layout_of, response_at
 from gyroplan.assess.check import Checked, Gap, LimitFound, check_of, worst_word
 from gyroplan.assess.figure import Figure
+from gyroplan.assess.handed import Handed, handed_on
 from gyroplan.assess.heads import HoleFit, Holes
 from gyroplan.assess.lines import Line, bar_in_line, bores_in_line, line_at
 from gyroplan.assess.packing import Packing, packing_of
@@ -33,6 +34,7 @@ from gyroplan.assess.together import (
     minutes_of,
     name_of,
     piece_words,
+    setup_summary,
     shown_digest,
     signed_verdict,
     summary_of,
@@ -53,6 +55,7 @@ __all__ = [
     "Checked",
     "Figure",
     "Gap",
+    "Handed",
     "HoleFit",
     "Holes",
     "LimitFound",
@@ -80,6 +83,7 @@ __all__ = [
     "check_of",
     "choice_of",
     "enters",
+    "handed_on",
     "in_hand",
     "in_line",
     "job_word",
@@ -99,6 +103,7 @@ __all__ = [
     "response_at",
     "rows_of",
     "set_by",
+    "setup_summary",
     "shown_digest",
     "signed_verdict",
     "speeds_of",

@@ -98,7 +98,7 @@ class Assessment:
     def at(self, piece: int, place: int) -> Standing:
         """All of one bore of one piece."""
         return Standing(
-            record=self.record, bore=self.record.bore_at(place), piece=piece, truing=self.truing(piece, place),
+            record=self.record, bore=self.record.bore_at(place, piece), piece=piece, truing=self.truing(piece, place),
             boring=self.boring(piece, place), sweeps=self.sweeps(piece, place), swept=self.swept(piece, place),
             check=self.check(piece, place),
         )  # fmt: skip
@@ -127,7 +127,7 @@ class Assessment:
         )  # fmt: skip
 
     def _work_out(self, piece: int, place: int) -> Boring:
-        at = AtBore(record=self.record, bore=self.record.bore_at(place), piece=piece)
+        at = AtBore(record=self.record, bore=self.record.bore_at(place, piece), piece=piece)
         off = self._off_centre_mm(piece, place)
         passes = passes_of(at)
         bar, speeds = bar_of(passes), speeds_of(passes, off)

@@ -76,11 +76,11 @@ class _Here:
     @property
     def is_end(self) -> bool:
         """Whether it is the first or the last of the line: these two hold the axis."""
-        return self.bore in (self.setup.bores[0], self.setup.bores[-1])
+        return self.bore.place in (self.setup.bores[0].place, self.setup.bores[-1].place)
 
     @property
     def each(self) -> list[_Here]:
-        return [replace(self, bore=bore) for bore in self.setup.bores]
+        return [replace(self, bore=bore.of_piece(self.piece)) for bore in self.setup.bores]
 
 
 Line = tuple[str, str, dict[str, Any]]
@@ -89,7 +89,7 @@ Line = tuple[str, str, dict[str, Any]]
 def steps_of(job: Assessment) -> Steps:
     """Return where the six steps stand: of a batch the piece in hand, of a line the bore that needs a hand most."""
     piece = in_hand(job)
-    here = _Here(job=job, piece=piece, bore=job.record.setup.bores[0])
+    here = _Here(job=job, piece=piece, bore=job.record.setup.bores[0].of_piece(piece))
     found = tuple(Station(step, *_worst(here, work)) for step, work in _LINES_OF.items())
     following = _next(here, found)
     if job.record.quantity > 1:
@@ -239,7 +239,7 @@ def _check(here: _Here) -> Line:
         return DONE, "signed", {"word": record.signed_word or check.word}
     if not check.sizes:
         return AHEAD, "not_measured", {}
-    last = here.bore == here.setup.bores[-1]
+    last = here.bore.place == here.setup.bores[-1].place
     word = worst_word(piece_words(here.job, here.piece)) if last else check.word
     return {"in": DONE, "over": BAD}.get(word, WARN), "verdict", {"word": word}
 
@@ -255,6 +255,8 @@ def _next(here: _Here, found: tuple[Station, ...]) -> Next:
         return Next("check", "signed", {"who": here.record.signed_by})
     if here.record.closed_reason:
         return Next("work", "closed", {"reason": here.record.closed_reason})
+    if here.setup.closed_reason:
+        return Next("work", "setup_closed", {"setup": here.setup.letter, "reason": here.setup.closed_reason})
     step = next((s.step for s in found if s.state != DONE), "check")
     if not here.setup.is_several:
         return _NEXT[step](here)
@@ -360,7 +362,8 @@ def _next_check(here: _Here) -> Next:
         return Next("check", "measure", {"what": {"code": gap.code, "count": gap.count, "name": gap.name}})
     word = worst_word(piece_words(here.job, here.piece))
     if check.word == "in" and word == "in":
-        return Next("check", "sign")
+        waits = next((one for one in here.record.others if not one.closed_reason and one.word == "incomplete"), None)
+        return Next("check", "sign") if waits is None else Next("work", "go_on_in", {"setup": waits.letter})
     if word == "incomplete":
         return Next("check", "measure", {"what": {"code": "bores_in_line", "count": 0, "name": ""}})
     away = here.bore.aim_mm - check.extremes[0].value_mm if check.extremes else 0.0

@@ -4,14 +4,15 @@ from __future__ import annotations
 
 import hashlib
 import json
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from typing import Any
 
 from gyrocore import BoreCentre, judge_at_most, line_of_bores
 from gyroplan.assess.check import worst_word
 from gyroplan.assess.pairs import pair_of
 from gyroplan.assess.standing import Assessment
-from gyroplan.record import BoreRecord, BoreSummary, JobRecord, PieceSummary, record_to_json
+from gyroplan.record import BoreRecord, BoreSummary, JobRecord, PieceSummary, SetUpSummary, record_to_json
 
 _WORDS = {"in": "in", "over": "over", "undecided-high": "not-proven"}
 
@@ -113,13 +114,44 @@ def piece_words(job: Assessment, piece: int) -> list[str]:
 
 
 def job_word(job: Assessment) -> str:
-    """The worst verdict of all pieces, and of what they keep together."""
+    """The worst verdict of all set-ups and pieces, and of what they keep together."""
+    others = [one.word for one in job.record.others if not one.closed_reason]
+    own = [] if job.record.setup.closed_reason else [setup_word(job)]
+    return worst_word([*own, *others])
+
+
+def setup_word(job: Assessment) -> str:
+    """The worst verdict of this set-up: all its pieces, and what they keep together."""
     return worst_word([word for _, word in _named(job)])
 
 
 def worst_named(job: Assessment) -> list[tuple[str, str]]:
-    """What is not in limits, by name and word; empty where all is in."""
+    """What is not in limits, by name and word; empty where all is in. A set-up that was given up is not judged."""
+    record = job.record
+    here = record.setup.letter if record.others else ""
+    found = [] if record.setup.closed_reason else [(_in_setup(name, here), word) for name, word in not_in(job)]
+    for one in record.others:
+        found += [] if one.closed_reason else [(_in_setup(name, one.letter), word) for name, word in one.not_in]
+    return found
+
+
+def not_in(job: Assessment) -> list[tuple[str, str]]:
+    """What is not in limits of this set-up, by name and word."""
     return [(name, word) for name, word in _named(job) if word != "in"]
+
+
+def _in_setup(name: str, letter: str) -> str:
+    return f"{name} in set-up {letter}" if letter else name
+
+
+def setup_summary(job: Assessment) -> SetUpSummary:
+    """What this set-up came to, to be kept for the pages of the others."""
+    setup, pieces = job.record.setup, [summary_of(job, piece) for piece in job.begun]
+    due = [one.good_until for one in pieces if one.good_until is not None]
+    return SetUpSummary(
+        place=setup.place, closed_reason=setup.closed_reason, word=setup_word(job), not_in=tuple(not_in(job)),
+        digest=_setup_digest(job), good_until=min(due, default=None),
+    )  # fmt: skip
 
 
 def _named(job: Assessment) -> list[tuple[str, str]]:
@@ -137,32 +169,66 @@ def _named(job: Assessment) -> list[tuple[str, str]]:
 
 
 def shown_digest(job: Assessment) -> str:
-    """The digest of all that stands under a signature: every piece's own, and what they keep together."""
+    """The digest of all that stands under a signature: the same at whichever of the set-ups it is shown."""
+    others = job.record.others
+    if not others:
+        return _setup_digest(job)
+    setup = job.record.setup
+    each = [[setup.place, setup.closed_reason, _setup_digest(job)]]
+    each += [[one.place, one.closed_reason, one.digest] for one in others]
+    return _digest(sorted(each))
+
+
+def _setup_digest(job: Assessment) -> str:
+    """Of every piece's own, and what they keep together."""
     pieces = [[piece, summary_of(job, piece).digest] for piece in job.begun]
     together = alike(job)
-    return _digest([job_word(job), pieces, None if together is None else _signed_together(together)])
+    return _digest([setup_word(job), pieces, None if together is None else _signed_together(together)])
 
 
-def signed_verdict(job: Assessment) -> tuple[str, dict[str, Any]]:
+def signed_verdict(job: Assessment, others: Sequence[Assessment] = ()) -> tuple[str, dict[str, Any]]:
     """All that stands under the lead's name, with its digest: places, limits, uncertainty, of every bore and piece.
 
-    The logs of all pieces are needed: nothing is signed from what was kept.
+    The logs of all pieces are needed, and those of the other set-ups: nothing is signed from what was kept.
     """
-    record = job.record
-    shown = [_shown_of(job, piece) for piece in record.pieces]
-    together = alike(job)
-    return shown_digest(job), {
-        "word": job_word(job),
+    whole = sorted((job, *others), key=lambda one: one.record.setup.place)
+    judged = [one for one in whole if not one.record.setup.closed_reason]
+    shown = [(one.record.setup.letter, _shown_of(one, piece)) for one in judged for piece in one.record.pieces]
+    together = [found for one in judged if (found := alike(one)) is not None]
+    summaries = tuple(setup_summary(one) for one in others)
+    now = replace_others(job, summaries)
+    return shown_digest(now), {
+        "word": job_word(now),
         "rule": "guarded",
-        "bores": [bore for piece in shown for bore in piece["bores"] if piece["begun"]],
-        "in_line": [piece["line"] for piece in shown],
-        "alike": None if together is None else _signed_together(together),
+        "bores": [
+            {**bore, **({"setup": letter} if len(whole) > 1 else {})}
+            for letter, piece in shown
+            for bore in piece["bores"]
+            if piece["begun"]
+        ],
+        "in_line": [piece["line"] for _, piece in shown],
+        "alike": _signed_together(together[0]) if together else None,
+        "given_up": [
+            [one.record.setup.letter, one.record.setup.closed_reason] for one in whole if one.record.setup.closed_reason
+        ],
     }
 
 
-def judged_and_written(job: Assessment) -> tuple[str, dict[str, Any], str]:
-    """Digest and verdict of all that is signed, and the job written down as it was judged."""
-    return *signed_verdict(job), record_to_json(job.record)
+def replace_others(job: Assessment, others: tuple[SetUpSummary, ...]) -> Assessment:
+    """The same, beside other set-ups as they stand now."""
+    return replace(job, record=replace(job.record, others=others)) if others != job.record.others else job
+
+
+def judged_and_written(job: Assessment, others: Sequence[Assessment] = ()) -> tuple[str, dict[str, Any], str]:
+    """Digest and verdict of all that is signed, and every set-up of the job written down as it was judged."""
+    summaries = {one.record.setup.place: setup_summary(one) for one in (job, *others)}
+    written = [
+        record_to_json(replace(one.record, others=tuple(
+            summary for place, summary in sorted(summaries.items()) if place != one.record.setup.place
+        )))
+        for one in sorted((job, *others), key=lambda one: one.record.setup.place)
+    ]  # fmt: skip
+    return *signed_verdict(job, others), written[0] if len(written) == 1 else f'{{"setups": [{",".join(written)}]}}'
 
 
 def _shown_of(job: Assessment, piece: int) -> dict[str, Any]:

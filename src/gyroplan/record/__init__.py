@@ -9,6 +9,8 @@ from gyroplan.record.job import (
     PieceSummary,
     PlanRecord,
     SetUpRecord,
+    SetUpSummary,
+    letter_of,
 )
 from gyroplan.record.logs import (
     BetweenRecord,
@@ -24,6 +26,6 @@ from gyroplan.record.written import record_from_json, record_to_json
 __all__ = [
     "BarRecord", "BetweenRecord", "BoreRecord", "BoreSummary", "BreakRecord", "CutLogRecord", "CutterRecord",
     "DepthRecord", "FixtureRecord", "HeadRecord", "JobRecord", "MachineRecord", "PieceSummary", "PlanRecord",
-    "ReadingRecord", "RemarkRecord", "RoundRecord", "SetUpRecord", "SizeRecord", "SpeedRecord", "record_from_json",
-    "record_to_json",
+    "ReadingRecord", "RemarkRecord", "RoundRecord", "SetUpRecord", "SetUpSummary", "SizeRecord", "SpeedRecord",
+    "letter_of", "record_from_json", "record_to_json",
 ]  # fmt: skip

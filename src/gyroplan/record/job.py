@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 from typing import Literal
 
@@ -49,8 +49,15 @@ class BoreRecord:
     taper_limit_mm: float | None = None
     #: As found, each (depth from the open face, diameter); and the outside, each (length, diameter).
     found_mm: tuple[tuple[float, float], ...] = ()
+    #: As one piece alone was found, where it came in unlike the others: each (piece, depth, diameter).
+    found_alone_mm: tuple[tuple[int, float, float], ...] = ()
     outside_mm: tuple[tuple[float, float], ...] = ()
     breaks: tuple[BreakRecord, ...] = ()
+
+    def of_piece(self, piece: int) -> BoreRecord:
+        """As that piece was found; a piece without sizes of its own came in like the rest."""
+        own = tuple((z, diameter) for of, z, diameter in self.found_alone_mm if of == piece)
+        return replace(self, found_mm=own) if own else self
 
     @property
     def limits(self) -> Limits:
@@ -129,10 +136,21 @@ class PlanRecord:
     max_rpm: float | None = None
 
 
+def letter_of(place: int) -> str:
+    """`A` for the first set-up."""
+    return chr(ord("A") + place - 1)
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SetUpRecord:
-    """One axis of rotation on one machine, bored one way."""
+    """One axis of rotation on one machine, held one way, from one side."""
 
+    #: Its number in the order of the work.
+    place: int = 1
+    #: From which side of the part it is bored: as it lies first, or turned round.
+    side: Literal["first", "other"] = "first"
+    #: Why it was given up; what was cut in it stands as cut. Empty while it is not.
+    closed_reason: str = ""
     machine: MachineRecord
     method: str
     #: Set true to the old bore, or to the outside.
@@ -148,6 +166,11 @@ class SetUpRecord:
     def way(self) -> Method:
         """The method of boring: which part turns, what is trued, how a cut is set."""
         return method(self.method)
+
+    @property
+    def letter(self) -> str:
+        """What it is called on a page."""
+        return letter_of(self.place)
 
     @property
     def surface(self) -> Literal["inside", "outside"]:
@@ -187,8 +210,26 @@ class PieceSummary:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class SetUpSummary:
+    """What another set-up of the job came to: its verdict, what is not in limits by name, and a digest of it all."""
+
+    place: int
+    closed_reason: str = ""
+    word: str
+    not_in: tuple[tuple[str, str], ...] = ()
+    digest: str
+    #: The last day on which none of its gauges is overdue; None for always.
+    good_until: date | None = None
+
+    @property
+    def letter(self) -> str:
+        """What it is called on a page."""
+        return letter_of(self.place)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class JobRecord:
-    """A job: what came in, how it is bored, and its logs.
+    """A job at one of its set-ups: what came in, how it is bored there, and the logs of that set-up.
 
     Of a large batch the logs of some pieces only; of the others stands what they came to.
     """
@@ -206,6 +247,8 @@ class JobRecord:
     depths: tuple[DepthRecord, ...] = ()
     #: Pieces whose logs are left out, as they stood when they last changed.
     summaries: tuple[PieceSummary, ...] = ()
+    #: The job's other set-ups, as they stood when they last changed.
+    others: tuple[SetUpSummary, ...] = ()
     #: The verdict that the lead has signed, and who; empty before.
     signed_word: str = ""
     signed_by: str = ""
@@ -223,6 +266,7 @@ class JobRecord:
         logs = (self.cuts, self.rounds, self.sizes, self.depths, self.summaries)
         return sorted({one.piece for log in logs for one in log})
 
-    def bore_at(self, place: int) -> BoreRecord:
-        """The bore at a place along the axis; the first where there is none."""
-        return next((bore for bore in self.setup.bores if bore.place == place), self.setup.bores[0])
+    def bore_at(self, place: int, piece: int = 1) -> BoreRecord:
+        """The bore at a place along the axis, as that piece was found; the first where there is none."""
+        bores = self.setup.bores
+        return next((bore for bore in bores if bore.place == place), bores[0]).of_piece(piece)

@@ -23,6 +23,8 @@ class Bore(models.Model):
         MUCH = "much", "much"
 
     setup = models.ForeignKey(SetUp, on_delete=models.CASCADE, related_name="bores")
+    #: The same bore as it was begun in an earlier set-up, which handed it on as it was measured.
+    follows = models.ForeignKey("self", null=True, blank=True, on_delete=models.PROTECT, related_name="followed_by")
     name = models.CharField(max_length=20, default="bore")
     place = models.PositiveSmallIntegerField(default=1)
     #: From the open face of the first bore, along the axis.
@@ -82,6 +84,8 @@ class FoundSize(models.Model):
     """The bore as found at one depth from the open face."""
 
     bore = models.ForeignKey(Bore, on_delete=models.CASCADE, related_name="found")
+    #: The piece that was found so, where pieces came in unlike; empty: all that have no sizes of their own.
+    piece = models.PositiveSmallIntegerField(null=True, blank=True)
     z_mm = mm()
     diameter_mm = mm()
     typed = models.JSONField(default=dict, blank=True)

@@ -1,4 +1,4 @@
-"""A job, and its set-up: one axis of rotation."""
+"""A job, and its set-ups in order: each one axis of rotation on one machine, held one way."""
 
 from __future__ import annotations
 
@@ -7,7 +7,8 @@ from django.db import models
 
 from gyrocore import Method, method, methods
 from gyrometra.crib.models import Fixture, Machine, Material, mm
-from gyrometra.jobs.queries import JobQuerySet
+from gyrometra.jobs.queries import JobQuerySet, SetUpQuerySet
+from gyroplan.record import letter_of
 
 
 class Job(models.Model):
@@ -29,12 +30,20 @@ class Job(models.Model):
         settings.AUTH_USER_MODEL, null=True, blank=True, on_delete=models.PROTECT, related_name="+"
     )
     closed_at = models.DateTimeField(null=True, blank=True)
+    #: The set-up in hand: what the bench shows, and a job's pages unless they ask for another one. Empty only in the
+    #: transaction that makes the job.
+    setup: models.ForeignKey[SetUp, SetUp] = models.ForeignKey(  # type: ignore[misc]
+        "jobs.SetUp", null=True, blank=True, on_delete=models.SET_NULL, related_name="+"
+    )
     #: Where the six steps stand, worked out by `steps.progress` after every change.
     stations = models.JSONField(default=dict, blank=True)
     #: Something of the crib that it uses was changed: its stations are worked out again when they are next shown.
     stale = models.BooleanField(default=False)
-    #: What each piece that is begun came to, worked out with them: a batch is judged without reading every log.
-    piece_summaries = models.JSONField(default=list, blank=True)
+    #: By the key of a set-up, what each piece that is begun came to in it, worked out with them: a batch is judged
+    #: without reading every log.
+    piece_summaries = models.JSONField(default=dict, blank=True)
+    #: By the key of a set-up, its own stations and what it came to: the others' pages and the signature rest on it.
+    setup_summaries = models.JSONField(default=dict, blank=True)
 
     objects = JobQuerySet.as_manager()
 
@@ -52,7 +61,20 @@ class SetUp(models.Model):
         OLD_BORE = "old-bore", "the old bore"
         OUTSIDE = "outside", "the outside"
 
-    job = models.OneToOneField(Job, on_delete=models.CASCADE, related_name="setup")
+    class Side(models.TextChoices):
+        FIRST = "first", "as it lies first"
+        OTHER = "other", "turned round, from the other side"
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="setups")
+    #: Its number in the order of the work; A is the first.
+    place = models.PositiveSmallIntegerField(default=1)
+    side = models.CharField(max_length=8, choices=Side.choices, default=Side.FIRST)
+    #: Why it was given up, by whom and when: what was cut in it stands as cut.
+    closed_reason = models.CharField(max_length=200, blank=True)
+    closed_by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, null=True, blank=True, on_delete=models.PROTECT, related_name="+"
+    )
+    closed_at = models.DateTimeField(null=True, blank=True)
     machine = models.ForeignKey(Machine, on_delete=models.PROTECT, related_name="setups")
     method = models.CharField(
         max_length=12, choices=[(key, way.label) for key, way in methods().items()], default="lathe-bar"
@@ -67,8 +89,22 @@ class SetUp(models.Model):
     fixtures = models.ManyToManyField(Fixture, blank=True, related_name="setups")
     typed = models.JSONField(default=dict, blank=True)
 
+    objects = SetUpQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["place"]
+        constraints = [
+            models.UniqueConstraint(fields=["job", "place"], name="one_setup_a_place"),
+            models.CheckConstraint(name="set_ups_are_lettered", condition=models.Q(place__gte=1, place__lte=26)),
+        ]
+
     def __str__(self) -> str:
         return f"{self.job.number} on {self.machine}"
+
+    @property
+    def letter(self) -> str:
+        """What it is called on a page."""
+        return letter_of(self.place)
 
     @property
     def way(self) -> Method:

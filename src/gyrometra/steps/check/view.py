@@ -15,7 +15,7 @@ from gyrometra.steps import progress
 from gyrometra.steps.check.form import CheckSizeForm, DepthForm
 from gyrometra.steps.check.plates import check, first_waiting
 from gyrometra.steps.check.scene import check_scenes
-from gyrometra.steps.page import JobPage, open_page
+from gyrometra.steps.page import JobPage, open_page, other_pages
 from gyrometra.steps.shared.entry_view import entry_view, sent_by
 from gyrometra.steps.shared.seen import Changed, require_unchanged, seen_by
 from gyrometra.steps.shared.view import page_for, saved, show
@@ -71,6 +71,12 @@ def log_depth(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
     return None
 
 
+def _judge(page: JobPage) -> tuple[str, dict[str, Any], str]:
+    """Every set-up anew, from all of its logs."""
+    now = open_page(page.job.number, page.units, setup=page.record.setup.place, whole=True)
+    return judged_and_written(now.assessment, [one.assessment for one in other_pages(now)])
+
+
 @require_POST
 def sign(request: HttpRequest, number: str) -> HttpResponse:
     """The lead signs the verdict that was shown; anything but "in limits" is a concession with its reason."""
@@ -86,7 +92,7 @@ def sign(request: HttpRequest, number: str) -> HttpResponse:
     try:
         inspection.sign_off(
             user=member(request), job=page.job, shown=request.POST.get("digest", ""),
-            judge=lambda: judged_and_written(open_page(number, page.units, whole=True).assessment),
+            judge=lambda: _judge(page),
             reason=request.POST.get("reason", "")[:300],
         )  # fmt: skip
     except JobClosed as refused:
@@ -94,7 +100,7 @@ def sign(request: HttpRequest, number: str) -> HttpResponse:
     except inspection.NotAllowed:
         return refuse("Only the lead signs a verdict.")
     except inspection.ShownOtherwise:
-        progress.keep(open_page(number, page.units, whole=True))
+        progress.refresh(page.job)
         return refuse("The log has changed since this page was shown: look at the verdict again, then sign.")
     except inspection.NoReason:
         return refuse("Accepted by concession: give the reason, it is kept with your name.")

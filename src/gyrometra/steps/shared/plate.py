@@ -76,7 +76,7 @@ def rail(page: JobPage, here: str) -> list[RailStop]:
             state=station["state"],
             here=station["step"] == here,
         )
-        for place, station in enumerate(page.job.stations["steps"])
+        for place, station in enumerate(progress.stations_at(page.job)["steps"])
     ]
 
 

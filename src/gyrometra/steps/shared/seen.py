@@ -99,6 +99,8 @@ def require_place(seen: Seen, page: JobPage) -> None:
     """Refuse an entry whose set-up, bore or piece is not part of its job any more; raises Changed."""
     if seen.setup != page.job.setup.pk:
         raise Changed("The set-up it was typed for is not there any more.")
+    if page.record.setup.closed_reason:
+        raise Changed(f"Set-up {page.record.setup.letter} was given up: {page.record.setup.closed_reason}.")
     if seen.bore not in [bore.pk for bore in page.rows.bores]:
         raise Changed("The bore it was typed for is not in this job any more.")
     if seen.piece > page.job.quantity:

@@ -14,7 +14,7 @@ from django.urls import reverse
 from gyrometra.accounts.people import member, units_shown
 from gyrometra.bridge.units import Units
 from gyrometra.jobs import services as jobs
-from gyrometra.jobs.models import Job
+from gyrometra.jobs.models import Job, SetUp
 from gyrometra.jobs.permissions import can_sign_verdict
 from gyrometra.steps import progress
 from gyrometra.steps.page import JobPage, page_of
@@ -42,12 +42,24 @@ def page_for(request: HttpRequest, number: str, *, held: bool = False) -> JobPag
     except Job.DoesNotExist:
         raise Http404(f"There is no job {number}.") from None
     if seen is not None:
-        return page_of(job, units, piece=seen.piece, bore=seen.bore)
-    place, piece = _number(request, "bore"), _number(request, "piece")
-    page = page_of(job, units, place, 1 if piece is None else piece)
+        return page_of(job, units, piece=seen.piece, bore=seen.bore, setup=_setup(job, pk=seen.setup))
+    place, piece, number_of_setup = (_number(request, name) for name in ("bore", "piece", "setup"))
+    setup = None if number_of_setup is None else _setup(job, place=number_of_setup)
+    if number_of_setup is not None and setup is None:
+        raise Http404(f"Job {number} has no such set-up.")
+    page = page_of(job, units, place, 1 if piece is None else piece, setup=setup)
     if (place is not None and place != page.place) or (piece is not None and piece != page.piece):
         raise Http404(f"Job {number} has no such bore or piece.")
     return page
+
+
+def _setup(job: Job, **of: int) -> SetUp | None:
+    """Another set-up of the job than that in hand; that in hand, or None where the job has none such."""
+    (name, wanted), own = next(iter(of.items())), job.setup
+    if getattr(own, name) == wanted:
+        return own
+    found: SetUp | None = SetUp.objects.whole().filter(job=job, **of).first()
+    return found
 
 
 def _seen(request: HttpRequest) -> Seen | None:

@@ -30,6 +30,15 @@ def end_of(bore: Bore) -> Decimal:
     return Decimal(bore.start_mm + bore.length_mm)
 
 
+def cannot(machine: Machine, key: str) -> str:
+    """Why a machine cannot bore that way; empty where it can."""
+    way = method(key)
+    if machine.kind in way.machines:
+        return ""
+    able = " or a ".join(str(Machine.Kind(kind).label) for kind in way.machines)
+    return f"{machine.name} is a {machine.get_kind_display()}; {way.label} needs a {able}."
+
+
 class GuardedWork(BreaksForm):
     """A Work form that guards what was read: limits, places, bores beside it, what is cut already."""
 
@@ -59,7 +68,7 @@ class GuardedWork(BreaksForm):
 
     def _guard_quantity(self, values: dict[str, Any]) -> None:
         """A piece that has entries in its logs stays."""
-        last = last_piece(self.bore.setup) if self.bore else 1
+        last = last_piece(self.bore.setup.job) if self.bore else 1
         if (values.get("quantity") or 1) < last:
             self._say("quantity", f"Piece {last} has entries in its logs: {last} pieces at least.")
 
@@ -85,10 +94,9 @@ class GuardedWork(BreaksForm):
         machine, key = values.get("machine"), values.get("method")
         if machine is None or key is None:
             return
-        way = method(key)
-        if machine.kind not in way.machines:
-            able = " or a ".join(str(Machine.Kind(kind).label) for kind in way.machines)
-            self._say("machine", f"{machine.name} is a {machine.get_kind_display()}; {way.label} needs a {able}.")
+        way, why_not = method(key), cannot(machine, key)
+        if why_not:
+            self._say("machine", why_not)
         if self.others and not way.several:
             self._say("method", f"This job has {len(self.others) + 1} bores in line; {way.label} bores one.")
         if self.bore is not None and key != self.bore.setup.method:

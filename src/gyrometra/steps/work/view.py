@@ -24,6 +24,7 @@ from gyrometra.steps.sheet import packing_words
 from gyrometra.steps.work.form import BoreForm, WorkForm
 from gyrometra.steps.work.plates import work
 from gyrometra.steps.work.scene import work_scenes
+from gyrometra.steps.work.setups import SetUpForm, add_setup_view, change_setup_view, setup_rows
 from gyrometra.steps.work.shown import work_initial
 from gyrometra.steps.work.ways import ways
 
@@ -55,6 +56,8 @@ def show_work(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
     form = extra.pop("form", None) or WorkForm(
         units=page.units, initial=work_initial(page.bore_row, page.units), bore=page.bore_row
     )
+    machines = list(form.fields["machine"].queryset)
+    form.fields["machine"].offer(machines)
     shown = {
         "form": form,
         "bands": work_scenes(page),
@@ -62,6 +65,8 @@ def show_work(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
         "bore_form": BoreForm(units=page.units, like=page.bore_row),
         "ways": ways(page),
         "packing": packing_words(page),
+        "setup_rows": setup_rows(page),
+        "setup_form": SetUpForm(page=page, machines=machines),
         "changes": [
             {"at": one.at, "by": one.by.username, "words": change_words(one, page.units)}
             for one in reversed(page.changes[-CHANGES_SHOWN:])
@@ -87,7 +92,13 @@ def add_bore(request: HttpRequest, number: str) -> HttpResponse:
         )
     except (JobClosed, ChangedMeanwhile) as refused:
         return show_work(request, page, {"bore_form": form, "refused": str(refused)})
-    return saved(request, number, "work", show_work, open_page(number, page.units, bore.place, whole=True))
+    return saved(
+        request,
+        number,
+        "work",
+        show_work,
+        open_page(number, page.units, bore.place, setup=page.record.setup.place, whole=True),
+    )
 
 
 @require_POST
@@ -98,7 +109,9 @@ def remove_bore(request: HttpRequest, number: str) -> HttpResponse:
         jobs.remove_bore(user=member(request), bore=page.bore_row, version=version_of(request))
     except (JobClosed, ChangedMeanwhile, jobs.StillNeeded) as refused:
         return show_work(request, page, {"refused": str(refused)})
-    return saved(request, number, "work", show_work, open_page(number, page.units, whole=True))
+    return saved(
+        request, number, "work", show_work, open_page(number, page.units, setup=page.record.setup.place, whole=True)
+    )
 
 
 @require_POST
@@ -139,12 +152,15 @@ def save_work(request: HttpRequest, number: str) -> HttpResponse:
     except (JobClosed, ChangedMeanwhile) as refused:
         return show_work(request, page, {"form": form, "refused": str(refused)})
     # other limits judge every piece anew
-    answer = saved(
-        request, job.number, "work", show_work, open_page(job.number, page.units, page.place, page.piece, whole=True)
-    )
+    answer = saved(request, job.number, "work", show_work, _whole(page, job.number))
     if job.number != number:
         answer["HX-Push-Url"] = reverse("step", args=(job.number, "work"))
     return answer
+
+
+def _whole(page: JobPage, number: str) -> JobPage:
+    """The page as it stands now, with the logs of every piece: other limits judge every one anew."""
+    return open_page(number, page.units, page.place, page.piece, setup=page.record.setup.place, whole=True)
 
 
 @require_POST
@@ -159,3 +175,7 @@ def drop_answer(request: HttpRequest, number: str, pk: int) -> HttpResponse:
         except JobClosed as refused:
             return show_work(request, page, {"refused": str(refused)})
     return redirect("step", number, "work")
+
+
+add_setup = add_setup_view(show_work)
+change_setup = change_setup_view(show_work)
