@@ -10,9 +10,12 @@ from django.db import connection
 from django.test import Client
 from django.test.utils import CaptureQueriesContext
 
+from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Gauge, Indicator, Machine
+from gyrometra.cutting.models import CutEntry
 from gyrometra.jobs.models import Job, SetUp, SignOff
+from gyrometra.steps.forms import work_initial
 from gyrometra.steps.page import open_page
 from gyroplan.assess import job_word, shown_digest, worst_named
 from tests.web.said import flat
@@ -184,3 +187,46 @@ def test_another_set_up_costs_one_query_more(corin: Client) -> None:
         return len(caught)
 
     assert queries(1) <= queries(Job.objects.get(number=NUMBER).setup.place) + 1
+
+
+def found(client: Client, piece: int, diameter: float, **more: Any) -> str:
+    """What is typed on Work while one piece is shown."""
+    page = open_page("Q-207", MM, piece=piece)
+    shown = work_initial(page.bore_row, MM, piece)
+    fields = {key: value for key, value in shown.items() if value is not None and key != "found_alone"}
+    sizes = {"found_z_0": "10", "found_d_0": str(diameter), "found_z_1": "", "found_d_1": "", "found_z_2": "",
+             "found_d_2": ""}  # fmt: skip
+    path = f"/jobs/Q-207/save/work/?piece={piece}"
+    answer = client.post(path, {**fields, **sizes, **more, "version": page.job.version, "unit": "mm"},
+                         headers={"HX-Request": "true"})  # fmt: skip
+    return flat(answer)
+
+
+def stock(piece: int) -> float | None:
+    return open_page("Q-207", MM, piece=piece).at.start_mm
+
+
+def test_a_piece_that_came_in_unlike_is_planned_unlike(corin: Client) -> None:
+    before = stock(3)
+    said = found(corin, 4, 53.41, found_alone="on")
+    assert "alone was found so" in said
+    assert (stock(3), stock(4)) == (before, 53.41)
+    first = open_page("Q-207", MM, piece=4).passes.every[0].diameter_mm
+    assert first > 53.41
+    found(corin, 3, 53.2)
+    assert (stock(3), stock(4), stock(5)) == (53.2, 53.41, 53.2), "alike, but for the one"
+    found(corin, 4, 53.41)
+    assert stock(4) == 53.2, "no more on its own"
+
+
+def test_what_a_piece_was_set_from_stands(corin: Client) -> None:
+    page = open_page("Q-207", MM, piece=2)
+    CutEntry.objects.create(
+        setup=page.job.setup, bore=page.bore_row, piece=2, kind="set", number=1, value_mm=53, actual=0.3,
+        client_id=uuid.uuid4(), by=User.objects.get(username="corin"),
+    )  # fmt: skip
+    why = "Pass 1 is set already: undo them on Bore before this is changed"
+    assert why in found(corin, 2, 53.41, found_alone="on")
+    assert why in found(corin, 8, 53.41), "of all alike one is begun"
+    assert why not in found(corin, 8, 53.41, found_alone="on")
+    assert (stock(2), stock(8)) == (52.36, 53.41)

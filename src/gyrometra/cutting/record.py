@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Container, Iterable, Sequence
 from dataclasses import dataclass, field
 from functools import cache
 from typing import Any, Literal, cast
@@ -150,10 +150,11 @@ def _set_and_cut(row: CutEntry, way: Way) -> list[Entry]:
     return [Set(number=row.number, actual=actual), Cut(number=row.number)]
 
 
-def why_begun(setup: SetUp, bore: Bore | None = None) -> str:
+def why_begun(setup: SetUp, bore: Bore | None = None, pieces: Container[int] | None = None) -> str:
     """Why what the log began with cannot be changed: it counts from there. Empty where no pass is set."""
     setting = CutEntry.objects.standing().filter(setup=setup, kind__in=(CutEntry.Kind.SET, CutEntry.Kind.CUT))
-    begun = len(set((setting if bore is None else setting.filter(bore=bore)).values_list("bore", "piece", "number")))
+    rows = set((setting if bore is None else setting.filter(bore=bore)).values_list("bore", "piece", "number"))
+    begun = sum(pieces is None or piece in pieces for _, piece, _ in rows)
     if not begun:
         return ""
     already = "Pass 1 is set" if begun == 1 else f"{begun} passes are set"

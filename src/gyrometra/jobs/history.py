@@ -31,7 +31,10 @@ def values_of(row: models.Model) -> Values:
 
 def work_values(setup: SetUp, bore: Bore) -> tuple[Values, Values]:
     """The set-up's figures, and the bore's with the sizes as found."""
-    found = "; ".join(f"{_text(size.z_mm)}: {_text(size.diameter_mm)}" for size in bore.found.all())
+    found = "; ".join(
+        f"{f'piece {size.piece} ' if size.piece else ''}{_text(size.z_mm)}: {_text(size.diameter_mm)}"
+        for size in bore.found.order_by("piece", "z_mm")
+    )
     return values_of(setup), {**values_of(bore), "found": found}
 
 

@@ -54,6 +54,14 @@ class Break:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class FoundOf:
+    """Whose sizes found are given: of all pieces alike, of one alone, or of that one no more."""
+
+    piece: int | None = None
+    no_more: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class WorkData:
     """What the Work page gives, read and guarded."""
 
@@ -87,6 +95,7 @@ class WorkData:
     roundness_limit_mm: Decimal | None
     taper_limit_mm: Decimal | None
     found: Sequence[Row]
+    found_of: FoundOf
     outside: Sequence[Row]
     typed: Mapping[str, Typed]
 
@@ -301,11 +310,8 @@ def _write_bore(bore: Bore, work: WorkData) -> None:
     bore.roundness_limit_mm, bore.taper_limit_mm = work.roundness_limit_mm, work.taper_limit_mm
     bore.typed = dict(work.typed)
     bore.save()
-    bore.found.all().delete()
+    _write_found(bore, work)
     bore.outside.all().delete()
-    FoundSize.objects.bulk_create(
-        FoundSize(bore=bore, z_mm=row.first_mm, diameter_mm=row.second_mm, typed=dict(row.typed)) for row in work.found
-    )
     OutsideStep.objects.bulk_create(
         OutsideStep(bore=bore, place=place, length_mm=row.first_mm, diameter_mm=row.second_mm, typed=dict(row.typed))
         for place, row in enumerate(work.outside)
@@ -316,3 +322,15 @@ def _write_bore(bore: Bore, work: WorkData) -> None:
                      width_mm=one.width_mm, angle_deg=one.angle_deg, typed=dict(one.typed))
         for place, one in enumerate(work.breaks)
     )  # fmt: skip
+
+
+def _write_found(bore: Bore, work: WorkData) -> None:
+    """The sizes found, of all pieces alike or of one alone."""
+    of = work.found_of
+    bore.found.filter(piece=of.piece).delete()
+    if not of.no_more:
+        FoundSize.objects.bulk_create(
+            FoundSize(
+                bore=bore, piece=of.piece, z_mm=row.first_mm, diameter_mm=row.second_mm, typed=dict(row.typed)
+            ) for row in work.found
+        )  # fmt: skip

@@ -20,7 +20,7 @@ from gyrometra.bridge.fields import LengthField, LimitsField, TypedForm
 from gyrometra.bridge.units import Typed, Units
 from gyrometra.crib.models import Fixture, Machine, Material
 from gyrometra.jobs.models import Bore, Job, SetUp
-from gyrometra.jobs.services import Row, WorkData
+from gyrometra.jobs.services import FoundOf, Row, WorkData
 from gyrometra.steps.work.guards import GuardedWork, end_of
 from gyrometra.steps.work.shown import play_words, stored_lengths
 
@@ -119,9 +119,11 @@ class WorkForm(GuardedWork):
     roundness_limit_mm = LengthField(label="Roundness limit", required=False, ask_over_mm=2)
     taper_limit_mm = LengthField(label="Taper limit, on Ø over the bore", required=False, ask_over_mm=2)
 
-    def __init__(self, *args: Any, bore: Bore | None = None, **kwargs: Any) -> None:
+    found_alone = forms.BooleanField(label="This piece alone was found so", required=False)
+
+    def __init__(self, *args: Any, bore: Bore | None = None, piece: int = 1, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        self.bore = bore
+        self.bore, self.piece = bore, piece
         self.job = bore.setup.job if bore else None
         machines = Machine.objects.filter(retired=False)
         self.fields["machine"].queryset = machines  # type: ignore[attr-defined]
@@ -132,8 +134,15 @@ class WorkForm(GuardedWork):
         for place in range(OUTSIDE_ROWS):
             self._add(f"outside_l_{place}", "Length of the step")
             self._add(f"outside_d_{place}", "Outside diameter")
-        for name, value, typed in stored_lengths(bore) if bore else ():
+        for name, value, typed in stored_lengths(bore, piece) if bore else ():
             self.stands(name, self.units.shown(value, typed), value, typed)
+
+    def machines(self) -> list[Machine]:
+        """The machines to choose from, read once: another form of the page offers them too."""
+        field: Any = self.fields["machine"]
+        if field.offered is None:
+            field.offer(field.queryset)
+        return list(field.offered)
 
     def _add(self, name: str, label: str, least: float | None = None) -> None:
         field = LengthField(label=label, required=False, positive=least is None, least=least)
@@ -241,6 +250,12 @@ class WorkForm(GuardedWork):
                 kept[name] = before
         return kept
 
+    def _found_of(self) -> FoundOf:
+        """Whose the sizes found are: of all pieces alike, of this one alone, or of this one no more."""
+        if self.cleaned_data.get("found_alone"):
+            return FoundOf(piece=self.piece)
+        return FoundOf(piece=self.piece, no_more=True) if self.was_alone else FoundOf()
+
     def work(self) -> WorkData:
         """The cleaned values as the service takes them."""
         values = self.cleaned_data
@@ -264,6 +279,7 @@ class WorkForm(GuardedWork):
             fixtures=list(values.get("fixtures") or []),
             breaks=self.breaks,
             found=self.found,
+            found_of=self._found_of(),
             outside=self.outside,
             typed=self.typed(),
         )

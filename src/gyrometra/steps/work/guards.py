@@ -20,6 +20,7 @@ from gyrometra.inspection.records import last_piece
 from gyrometra.jobs.models import Bore, Job
 from gyrometra.jobs.services import Row
 from gyrometra.steps.work.breaks import BreaksForm
+from gyrometra.steps.work.shown import found_rows, is_found_alone
 
 #: A bore found between these shares of the wanted size could be a radius.
 _RADIUS_FROM, _RADIUS_TO = 0.46, 0.51
@@ -44,6 +45,7 @@ class GuardedWork(BreaksForm):
 
     bore: Bore | None
     job: Job | None
+    piece: int
     found: list[Row]
     outside: list[Row]
 
@@ -130,17 +132,31 @@ class GuardedWork(BreaksForm):
             self._say("length_mm", f"The bore ends at its shoulder: its length must lie from {least} to {most}; "
                                    f"{self._words(length)} was given.")  # fmt: skip
 
+    @property
+    def was_alone(self) -> bool:
+        """Whether this piece has found sizes of its own."""
+        return self.bore is not None and is_found_alone(self.bore, self.piece)
+
     def _refuse_what_is_cut(self) -> None:
         """The bore as found is what the first pass was set from: it stands once a pass is set."""
         if self.bore is None or self.errors:
             return
-        bore = self.bore
-        stored = [(size.z_mm, size.diameter_mm) for size in bore.found.all()]
-        if stored == sorted((row.first_mm, row.second_mm) for row in self.found):
-            return
-        why = why_begun(bore.setup, bore)
+        alone = bool(self.cleaned_data.get("found_alone"))
+        if self.was_alone and not alone:
+            self.found = []  # it came in like the others after all: theirs stand
+        else:
+            stored = [(row["z_mm"], row["diameter_mm"]) for row in found_rows(self.bore, self.piece)]
+            typed = sorted((float(row.first_mm), float(row.second_mm)) for row in self.found)
+            if sorted((float(z), float(diameter)) for z, diameter in stored) == typed:
+                return
+        why = why_begun(self.bore.setup, self.bore, {self.piece} if alone or self.was_alone else self._alike())
         if why:
             self.add_error("found_d_0", why)
+
+    def _alike(self) -> set[int]:
+        """Pieces without found sizes of their own."""
+        assert self.bore is not None  # noqa: S101 - asked only of a stored one
+        return {one for one in range(1, self.bore.setup.job.quantity + 1) if not is_found_alone(self.bore, one)}
 
     def _guard_found(self, values: dict[str, Any]) -> None:
         length, limits = values.get("length_mm"), values.get("wanted")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from datetime import date
 from decimal import Decimal
 from typing import Any
@@ -23,7 +23,18 @@ def _day(day: date | None) -> str:
     return day.isoformat() if day else ""
 
 
-def work_initial(bore: Bore, units: Units) -> dict[str, Any]:
+def is_found_alone(bore: Bore, piece: int) -> bool:
+    """Whether a piece has found sizes of its own."""
+    return any(row["piece"] == piece for row in child_rows(bore, "found"))
+
+
+def found_rows(bore: Bore, piece: int) -> list[Mapping[str, Any]]:
+    """The sizes that a piece was found with: its own, else those of all alike."""
+    of = piece if is_found_alone(bore, piece) else None
+    return [row for row in child_rows(bore, "found") if row["piece"] == of]
+
+
+def work_initial(bore: Bore, units: Units, piece: int = 1) -> dict[str, Any]:
     """What the Work form shows for a stored bore: as typed, where that still means the same."""
     setup, job = bore.setup, bore.setup.job
     shown: dict[str, Any] = {
@@ -34,14 +45,15 @@ def work_initial(bore: Bore, units: Units) -> dict[str, Any]:
         "method": setup.method, "name": bore.name, "ends": bore.ends,
         "depth_wanted": units.limits_typed(bore.depth_wanted, bore.typed.get("depth_wanted")),
         "fixtures": _fixtures(job),
+        "found_alone": is_found_alone(bore, piece),
         "target": units.limits_typed(bore.target, bore.typed.get("target")), "matters": bore.matters,
     }  # fmt: skip
     for place, broken in enumerate(child_rows(bore, "interruptions")):
         shown |= {f"break_kind_{place}": broken["kind"], f"break_angle_{place}": f"{float(broken['angle_deg']):g}"}
-    return shown | {name: units.shown(value, typed) for name, value, typed in stored_lengths(bore)}
+    return shown | {name: units.shown(value, typed) for name, value, typed in stored_lengths(bore, piece)}
 
 
-def stored_lengths(bore: Bore) -> Iterator[tuple[str, Decimal | None, Typed | None]]:
+def stored_lengths(bore: Bore, piece: int = 1) -> Iterator[tuple[str, Decimal | None, Typed | None]]:
     """Every length of the Work form that is stored: its field, its value, and what was typed for it."""
     setup = bore.setup
     for name in ("coaxiality_mm", "match_mm", "room_behind_mm"):
@@ -49,7 +61,7 @@ def stored_lengths(bore: Bore) -> Iterator[tuple[str, Decimal | None, Typed | No
     for name in ("mate_mm", "start_mm", "length_mm", "runout_limit_mm", "roundness_limit_mm", "taper_limit_mm"):
         yield name, getattr(bore, name), bore.typed.get(name)
     for rows, fields in _ROWS.items():
-        for place, row in enumerate(child_rows(bore, rows)):
+        for place, row in enumerate(found_rows(bore, piece) if rows == "found" else child_rows(bore, rows)):
             for field, column, key in fields:
                 value = row[column]
                 yield f"{field}_{place}", None if value is None else to_decimal(float(value)), row["typed"].get(key)

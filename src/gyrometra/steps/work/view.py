@@ -54,10 +54,12 @@ CHANGES_SHOWN = 30
 
 def show_work(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
     form = extra.pop("form", None) or WorkForm(
-        units=page.units, initial=work_initial(page.bore_row, page.units), bore=page.bore_row
+        units=page.units,
+        initial=work_initial(page.bore_row, page.units, page.piece),
+        bore=page.bore_row,
+        piece=page.piece,
     )
-    machines = list(form.fields["machine"].queryset)
-    form.fields["machine"].offer(machines)
+    machines = form.machines()
     shown = {
         "form": form,
         "bands": work_scenes(page),
@@ -144,7 +146,7 @@ def reopen_job(request: HttpRequest, number: str) -> HttpResponse:
 def save_work(request: HttpRequest, number: str) -> HttpResponse:
     """Change what is to be bored."""
     page = page_for(request, number)
-    form = WorkForm(request.POST, units=page.units, bore=page.bore_row)
+    form = WorkForm(request.POST, units=page.units, bore=page.bore_row, piece=page.piece)
     if not form.is_valid():
         return show_work(request, page, {"form": form, "stale": True})
     try:
