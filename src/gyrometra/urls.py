@@ -13,8 +13,8 @@ urlpatterns = [
     path("ask/", ask, name="ask"),
     path("", include("gyrometra.accounts.urls")),
     path("crib/", include("gyrometra.crib.urls")),
-    path("jobs/<slug:number>/sheet/", sheet, name="sheet"),
-    path("jobs/<slug:number>/sheet.pdf", sheet_pdf, name="sheet-pdf"),
+    path("jobs/<job:number>/sheet/", sheet, name="sheet"),
+    path("jobs/<job:number>/sheet.pdf", sheet_pdf, name="sheet-pdf"),
     path("jobs/", include("gyrometra.steps.urls")),
 ]
 handler400 = "gyrometra.pages.views.bad_request"

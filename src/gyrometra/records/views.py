@@ -1,11 +1,13 @@
 """Sheets to work from and to hand over."""
 
+import re
 from typing import Any
 
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.template.loader import render_to_string
 from django.utils import timezone
+from django.utils.http import content_disposition_header
 from django.views.decorators.http import require_safe
 
 from gyrometra.accounts.people import member
@@ -75,5 +77,7 @@ def sheet_pdf(request: HttpRequest, number: str) -> HttpResponse:
     except NoPdf as refused:
         return render(request, "records/sheet.html", {**context, "refused": str(refused)}, status=503)
     answer = HttpResponse(content, content_type="application/pdf")
-    answer["Content-Disposition"] = f'inline; filename="set-up-{context["job"].number}.pdf"'
+    named = re.sub(r"[^\w.-]+", "-", context["job"].number)
+    shown = content_disposition_header(as_attachment=False, filename=f"set-up-{named}.pdf")
+    answer["Content-Disposition"] = shown or "inline"
     return answer

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from django.conf import settings
 from django.db import models
+from django.db.models.functions import Upper
 
 from gyrocore import Method, method, methods
+from gyrometra.bridge.addresses import MOST_CHARACTERS
 from gyrometra.crib.models import Fixture, Machine, Material, mm
 from gyrometra.jobs.queries import JobQuerySet, SetUpQuerySet
 from gyroplan.record import letter_of
@@ -14,7 +16,8 @@ from gyroplan.record import letter_of
 class Job(models.Model):
     """What came in: number, part, material. `version` counts the changes to work and plan."""
 
-    number = models.SlugField(max_length=20, unique=True)
+    #: As the shop writes it; unlike others whatever the case of its letters.
+    number = models.CharField(max_length=MOST_CHARACTERS, unique=True)
     part = models.CharField(max_length=80)
     material = models.ForeignKey(Material, on_delete=models.PROTECT, related_name="jobs")
     quantity = models.PositiveSmallIntegerField(default=1)
@@ -49,6 +52,7 @@ class Job(models.Model):
 
     class Meta:
         ordering = ["-changed_at"]
+        constraints = [models.UniqueConstraint(Upper("number"), name="one_job_a_number_whatever_its_case")]
 
     def __str__(self) -> str:
         return f"{self.number} {self.part}"

@@ -15,6 +15,7 @@ from gyrocore import (
     error_sentence,
     methods,
 )
+from gyrometra.bridge.addresses import JOB_NUMBER, MOST_CHARACTERS
 from gyrometra.bridge.choices import ChoiceOfRow, ChoiceOfRows
 from gyrometra.bridge.fields import LengthField, LimitsField, TypedForm
 from gyrometra.bridge.units import Typed, Units
@@ -61,7 +62,7 @@ class BoreForm(TypedForm):
 class WorkForm(GuardedWork):
     """What is to be bored: part, machine, bore as found and wanted, outside."""
 
-    number = forms.SlugField(label="Job number", max_length=20)
+    number = forms.CharField(label="Job number", max_length=MOST_CHARACTERS)
     part = forms.CharField(label="Part", max_length=80)
     material = ChoiceOfRow(
         Material.objects.filter(retired=False), label="Material", to_field_name="name", empty_label=None
@@ -174,12 +175,18 @@ class WorkForm(GuardedWork):
         return self.pairs("outside_l", "outside_d", OUTSIDE_ROWS)
 
     def clean_number(self) -> str:
-        """Job numbers stand once."""
-        number = str(self.cleaned_data["number"]).upper()
-        taken = Job.objects.filter(number=number)
+        """As the shop writes it, once whatever the case of its letters."""
+        number = " ".join(str(self.cleaned_data["number"]).split())
+        if not JOB_NUMBER.fullmatch(number):
+            raise forms.ValidationError(
+                f"A job number has letters, figures, spaces and . - / # + ( ) & : , _; {number} was given."
+            )
+        taken = Job.objects.filter(number__iexact=number)
         if self.job is not None:
             taken = taken.exclude(pk=self.job.pk)
-        if taken.exists():
+        other = taken.first()
+        if other is not None:
+            number = other.number
             raise forms.ValidationError(f"There is already a job {number}. Give another number.")
         return number
 
