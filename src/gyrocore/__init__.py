@@ -45,15 +45,18 @@ from gyrocore.limits import (
 )
 from gyrocore.make import CALCULATIONS
 from gyrocore.notes import Note, note
+from gyrocore.planning.balance import Balance, Mass, balance
 from gyrocore.planning.bar_choice import BarCandidate, BarChoice, RankedBar, choose_bar
 from gyrocore.planning.centres import CentresBar, CentresLayout, WorkOnSaddle, between_centres
 from gyrocore.planning.cutter_setting import CutterAdvance, OverBar, cutter_advance, over_bar
 from gyrocore.planning.cutting_time import CutTime, cut_time
 from gyrocore.planning.dial import Dial, DialMove, head_dial
 from gyrocore.planning.elastic import ElasticPasses, elastic_passes, passes_until_round
+from gyrocore.planning.faces import AngledFace, FaceTime, angled_face, face_time
 from gyrocore.planning.finish import Finish, finish
 from gyrocore.planning.head import HeadBar, HeadHole, HeadRange, HoleRange, head_range
 from gyrocore.planning.line_bar import BoreInLine, LineBar, LineBarLayout, LineBarRow, line_bar_layout
+from gyrocore.planning.line_bar_moves import BearingMove, LineBarMoves, SweptHousing, TrueHousing, line_bar_moves
 from gyrocore.planning.line_response import (
     BEARING_CLEAR_MM,
     LineResponse,
@@ -62,14 +65,18 @@ from gyrocore.planning.line_response import (
     one_more_bearing_mm,
 )
 from gyrocore.planning.overhang import BarData, BarSection, Overhang, OverhangLimit, overhang
+from gyrocore.planning.packing import PackingPiece, PackingStack, StackedPiece, packing
 from gyrocore.planning.pass_plan import Pass, PassPlan, PassRules, equal_passes, pass_plan
 from gyrocore.planning.passes_left import Cutting, passes_left
-from gyrocore.planning.pilot import Guidance, GuidedBore, pilot_guidance
+from gyrocore.planning.pilot import Guidance, GuidedBore, Pilot, PilotGuide, PilotRow, pilot, pilot_guidance
 from gyrocore.planning.pockets import Pocket, Pockets, speeds_in_pockets
 from gyrocore.planning.power import Drive, PowerCheck, power_check
+from gyrocore.planning.press_fit import Bush, Hub, PressFit, press_fit
 from gyrocore.planning.reach import OPENING_SHARE, SPRING_SHARE, FirstCut, Reach, first_cut_depths, reach_needed
 from gyrocore.planning.speed import INTERRUPTED_SHARE, Speed, eased_speed_m_min, spindle_speed, surface_speed_m_min
+from gyrocore.planning.support_moves import Pivot, SupportMove, SupportMoves, SupportPoint, support_moves
 from gyrocore.planning.tuned import TunedPoint, Tuning, tuning
+from gyrocore.planning.two_sided import TwoSided, two_sided
 from gyrocore.truing.flats import FlatPair, FourJawFlats, PairMove, four_jaw_flats
 from gyrocore.truing.jaws import JawMove
 from gyrocore.truing.rounds import (
@@ -84,27 +91,31 @@ from gyrocore.units import Length, clean_text, feet_min, read_indicator, read_le
 from gyrocore.wording import error_sentence, length_words, sentence
 
 __all__ = [
-    "BEARING_CLEAR_MM", "CALCULATIONS", "INTERRUPTED_SHARE", "OPENING_SHARE", "OVERSIZE_STEP_IN_MM", "OVERSIZE_STEP_MM",
-    "SPRING_SHARE", "STEEL", "AtMost", "BarCandidate", "BarChoice", "BarData", "BarKind", "BarMaterial", "BarOut",
-    "BarResponse", "BarSection", "BeamModel", "BoreCentre", "BoreForm", "BoreInLine", "Caution", "CentresBar",
-    "CentresLayout", "Closing", "CommonSize", "CoreError", "Cut", "CutTime", "CutterAdvance", "Cutting",
-    "CuttingForce", "Dial", "DialMove", "DiameterReading", "Drive", "EdgeInCut", "ElasticPasses", "Finish",
-    "FirstCut", "Fit", "FlatPair", "FourJawFlats", "GaugeData", "Guidance", "GuidedBore", "Habit", "Harmonic",
-    "HeadBar", "HeadHole", "HeadRange", "HoleRange", "InvalidInput", "JawMove", "Length", "Limits", "LineBar",
-    "LineBarLayout", "LineBarRow", "LineOfBores", "LineResponse", "LineResponseRow", "Material", "Measurement",
-    "Method", "NextCut", "Note", "OverBar", "Overhang", "OverhangLimit", "Oversize", "PairMove", "Pass", "PassPlan",
-    "PassRules", "Pocket", "Pockets", "PowerCheck", "RankedBar", "Reach", "Segment", "SetAndMeasured", "Slip",
-    "Speed", "SpeedPair", "Stability", "Station", "StationForm", "Support", "Sweep", "TaperCorrection", "ThermalSize",
-    "Tool", "TunedPoint", "Tuning", "Verdict", "Warmth", "WorkOnSaddle", "bar_kind", "bar_kinds", "bar_mass_kg",
-    "bar_out", "bar_response", "between_centres", "bore_form", "build_beam", "cautions", "choose_bar", "clean_text",
+    "BEARING_CLEAR_MM", "CALCULATIONS", "INTERRUPTED_SHARE", "OPENING_SHARE", "OVERSIZE_STEP_IN_MM",
+    "OVERSIZE_STEP_MM", "SPRING_SHARE", "STEEL", "AngledFace", "AtMost", "Balance", "BarCandidate", "BarChoice",
+    "BarData", "BarKind", "BarMaterial", "BarOut", "BarResponse", "BarSection", "BeamModel", "BearingMove",
+    "BoreCentre", "BoreForm", "BoreInLine", "Bush", "Caution", "CentresBar", "CentresLayout", "Closing", "CommonSize",
+    "CoreError", "Cut", "CutTime", "CutterAdvance", "Cutting", "CuttingForce", "Dial", "DialMove", "DiameterReading",
+    "Drive", "EdgeInCut", "ElasticPasses", "FaceTime", "Finish", "FirstCut", "Fit", "FlatPair", "FourJawFlats",
+    "GaugeData", "Guidance", "GuidedBore", "Habit", "Harmonic", "HeadBar", "HeadHole", "HeadRange", "HoleRange",
+    "Hub", "InvalidInput", "JawMove", "Length", "Limits", "LineBar", "LineBarLayout", "LineBarMoves", "LineBarRow",
+    "LineOfBores", "LineResponse", "LineResponseRow", "Mass", "Material", "Measurement", "Method", "NextCut", "Note",
+    "OverBar", "Overhang", "OverhangLimit", "Oversize", "PackingPiece", "PackingStack", "PairMove", "Pass",
+    "PassPlan", "PassRules", "Pilot", "PilotGuide", "PilotRow", "Pivot", "Pocket", "Pockets", "PowerCheck",
+    "PressFit", "RankedBar", "Reach", "Segment", "SetAndMeasured", "Slip", "Speed", "SpeedPair", "Stability",
+    "StackedPiece", "Station", "StationForm", "Support", "SupportMove", "SupportMoves", "SupportPoint", "Sweep",
+    "SweptHousing", "TaperCorrection", "ThermalSize", "Tool", "TrueHousing", "TunedPoint", "Tuning", "TwoSided",
+    "Verdict", "Warmth", "WorkOnSaddle", "angled_face", "balance", "bar_kind", "bar_kinds", "bar_mass_kg", "bar_out",
+    "bar_response", "between_centres", "bore_form", "build_beam", "cautions", "choose_bar", "clean_text",
     "close_round", "closing_allowance_mm", "cut_time", "cutter_advance", "cutting_force", "eased_speed_m_min",
-    "elastic_passes", "equal_passes", "error_sentence", "feet_min", "finish", "first_cut_depths", "fit", "fit_of",
-    "fit_with_part", "four_jaw_flats", "head_dial", "head_range", "judge_at_most", "length_words", "limits_to_suit",
-    "line_bar_layout", "line_of_bores", "line_response", "material", "materials", "measurement", "method", "methods",
-    "middle_stiffness_n_mm", "nearest_common", "next_cut", "next_oversizes", "note", "one_more_bearing_mm",
-    "over_bar", "overhang", "pass_plan", "passes_left", "passes_until_round", "pilot_guidance", "power_check",
-    "radius_diameter_slip", "reach_needed", "read_indicator", "read_length", "read_limits", "read_surface_speed",
-    "reading_after_move_mm", "response_at", "second_moment_mm4", "segments_out", "sentence", "speeds_in_pockets",
-    "spindle_speed", "stability", "surface_speed_m_min", "sweep", "taper_correction", "thermal_size", "tuning",
+    "elastic_passes", "equal_passes", "error_sentence", "face_time", "feet_min", "finish", "first_cut_depths", "fit",
+    "fit_of", "fit_with_part", "four_jaw_flats", "head_dial", "head_range", "judge_at_most", "length_words",
+    "limits_to_suit", "line_bar_layout", "line_bar_moves", "line_of_bores", "line_response", "material", "materials",
+    "measurement", "method", "methods", "middle_stiffness_n_mm", "nearest_common", "next_cut", "next_oversizes",
+    "note", "one_more_bearing_mm", "over_bar", "overhang", "packing", "pass_plan", "passes_left",
+    "passes_until_round", "pilot", "pilot_guidance", "power_check", "press_fit", "radius_diameter_slip",
+    "reach_needed", "read_indicator", "read_length", "read_limits", "read_surface_speed", "reading_after_move_mm",
+    "response_at", "second_moment_mm4", "segments_out", "sentence", "speeds_in_pockets", "spindle_speed", "stability",
+    "support_moves", "surface_speed_m_min", "sweep", "taper_correction", "thermal_size", "tuning", "two_sided",
     "unit_slip", "verdict",
 ]  # fmt: skip

@@ -19,7 +19,8 @@ NAMES = [
     "length", "limits", "fit", "speed", "cut_time", "finish", "cutting_force", "bar_response", "stability",
     "overhang", "choose_bar", "line_bar_layout", "over_bar", "cutter_advance", "head_dial", "head_range",
     "pass_plan", "next_cut", "elastic_passes", "four_jaw_flats", "sweep", "taper_correction", "measurement",
-    "verdict", "bore_form", "line_of_bores", "thermal_size",
+    "verdict", "bore_form", "line_of_bores", "thermal_size", "support_moves", "packing", "balance", "two_sided",
+    "pilot", "line_bar_moves", "press_fit", "angled_face", "face_time",
 ]  # fmt: skip
 
 GOOD: dict[str, dict[str, Any]] = {
@@ -66,6 +67,23 @@ GOOD: dict[str, dict[str, Any]] = {
     "measurement": {"readings_mm": [72.01, 72.011], "resolution_mm": 0.001},
     "verdict": {"value_mm": 72.01, "lower_mm": 72, "upper_mm": 72.03},
     "bore_form": {"stations": [{"z_mm": 10, "diameters": [{"angle_deg": 0, "diameter_mm": 72.01}]}]},
+    "support_moves": {"points": [{"name": "a", "x_mm": 0, "y_mm": 0}, {"name": "b", "x_mm": 200, "y_mm": 0},
+                                 {"name": "c", "x_mm": 0, "y_mm": 300}], "tilt_x_mm_m": 0.5, "tilt_y_mm_m": 0.1,
+                      "screw_pitch_mm": 1.5},
+    "packing": {"pieces": [{"name": "20", "height_mm": 20, "count": 2}, {"name": "5", "height_mm": 5}],
+                "target_mm": 44},
+    "balance": {"masses": [{"name": "lug", "mass_kg": 2, "radius_mm": 150, "angle_deg": 90}],
+                "counter_radius_mm": 120, "rpm": 300, "force_limit_n": 200},
+    "two_sided": {"length_mm": 200, "reach_a_mm": 120, "reach_b_mm": 100},
+    "pilot": {"guides": [{"z_mm": 0, "clearance_mm": 0.02}, {"z_mm": 200, "clearance_mm": 0.02}],
+              "at_z_mm": [100, 300]},
+    "line_bar_moves": {"housings": [{"name": "a", "z_mm": 0, "off_x_mm": 0.1, "off_y_mm": 0},
+                                    {"name": "b", "z_mm": 500, "off_x_mm": 0.3, "off_y_mm": 0, "droop_mm": 0.02}],
+                       "bearings_mm": [-100, 600], "datum": ["a", "b"]},
+    "press_fit": {"bush": {"outside_mm": 80, "inside_mm": 70}, "hub": {"outside_mm": 120}, "interference_mm": 0.05,
+                  "length_mm": 60},
+    "angled_face": {"angle_deg": 45, "inner_diameter_mm": 30, "outer_diameter_mm": 34, "deepen_mm": 0.1},
+    "face_time": {"outer_diameter_mm": 200, "feed_mm_rev": 0.1, "surface_speed_m_min": 80, "max_rpm": 1000},
 }  # fmt: skip
 
 #: The product's own questions, beyond the contract.

@@ -24,25 +24,32 @@ from gyrocore.judging.oversize import Oversize, next_oversizes
 from gyrocore.judging.verdict import AtMost, Verdict, judge_at_most, verdict
 from gyrocore.limits import Fit, Limits, fit, read_limits
 from gyrocore.notes import Note
+from gyrocore.planning.balance import Balance, balance
 from gyrocore.planning.bar_choice import BarChoice, choose_bar
 from gyrocore.planning.centres import CentresLayout, between_centres
 from gyrocore.planning.cutter_setting import CutterAdvance, OverBar, cutter_advance, over_bar
 from gyrocore.planning.cutting_time import CutTime, cut_time
 from gyrocore.planning.dial import DialMove, head_dial
 from gyrocore.planning.elastic import elastic_passes
+from gyrocore.planning.faces import AngledFace, FaceTime, angled_face, face_time
 from gyrocore.planning.finish import Finish, finish
 from gyrocore.planning.head import HeadRange, head_range
 from gyrocore.planning.line_bar import LineBarLayout, line_bar_layout
+from gyrocore.planning.line_bar_moves import LineBarMoves, line_bar_moves
 from gyrocore.planning.line_response import LineResponse, line_response
 from gyrocore.planning.overhang import Overhang, overhang
+from gyrocore.planning.packing import PackingStack, packing
 from gyrocore.planning.pass_plan import PassPlan, pass_plan
 from gyrocore.planning.passes_left import passes_left
-from gyrocore.planning.pilot import Guidance, pilot_guidance
+from gyrocore.planning.pilot import Guidance, Pilot, pilot, pilot_guidance
 from gyrocore.planning.pockets import Pockets, speeds_in_pockets
 from gyrocore.planning.power import PowerCheck, power_check
+from gyrocore.planning.press_fit import PressFit, press_fit
 from gyrocore.planning.reach import FirstCut, Reach, first_cut_depths, reach_needed
 from gyrocore.planning.speed import Speed, spindle_speed
+from gyrocore.planning.support_moves import SupportMoves, support_moves
 from gyrocore.planning.tuned import Tuning, tuning
+from gyrocore.planning.two_sided import TwoSided, two_sided
 from gyrocore.truing.flats import FourJawFlats, four_jaw_flats
 from gyrocore.truing.sweep import Sweep, sweep
 from gyrocore.truing.taper import TaperCorrection, taper_correction
@@ -171,6 +178,15 @@ CALCULATIONS: dict[str, Calculation] = {
     "bore_form": _entry("Taper, ovality and shape of a bore.", BoreForm, bore_form),
     "line_of_bores": _entry("How far bores lie off one line.", LineOfBores, line_of_bores),
     "thermal_size": _entry("Size of a warm or cold part.", ThermalSize, thermal_size),
+    "support_moves": _entry("Lifts of its supports that level a face.", SupportMoves, support_moves),
+    "packing": _entry("The stack of packing nearest to a height.", PackingStack, packing),
+    "balance": _entry("Unbalance, counterweight and largest speed.", Balance, balance),
+    "two_sided": _entry("How deep each side is bored.", TwoSided, two_sided),
+    "pilot": _entry("Where a pilot bar can lie within its guides.", Pilot, pilot),
+    "line_bar_moves": _entry("Moves of a line bar's bearings on to its housings.", LineBarMoves, line_bar_moves),
+    "press_fit": _entry("What pressing a bush into its seat does.", PressFit, press_fit),
+    "angled_face": _entry("Measures of a face at an angle.", AngledFace, angled_face),
+    "face_time": _entry("Minutes that facing takes.", FaceTime, face_time),
     # beyond the contract: the product's own questions
     "reach_needed": _entry("How far a bar must stand out to bore through.", Reach, reach_needed),
     "bar_out": _entry("A stepped bar standing out of its holder.", BarOut, bar_out, "material"),

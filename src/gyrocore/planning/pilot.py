@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+import numpy as np
+
 from gyrocore.checks import TOLERANCE, require_finite, require_not_negative
 from gyrocore.errors import InvalidInput
 from gyrocore.notes import Note, note
@@ -84,3 +86,87 @@ def pilot_guidance(*, guides_mm: Sequence[float], play_mm: float, bores: Sequenc
         worst_mm=worst,
         notes=(note("pilot_proves", off_mm=2 * worst),),
     )
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PilotGuide:
+    """A place where the bar is guided: bore of the guide less the bar, on diameter [mm]."""
+
+    z_mm: float
+    clearance_mm: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PilotRow:
+    """How far the bar's axis can lie from the guides' line at one place, on radius [mm]."""
+
+    z_mm: float
+    off_mm: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Pilot:
+    """Where a straight bar can lie within guides of unlike play, and the most it can lean."""
+
+    rows: tuple[PilotRow, ...]
+    lean_mm_m: float
+    notes: tuple[Note, ...] = ()
+
+
+def pilot(*, guides: Sequence[PilotGuide], at_z_mm: Sequence[float]) -> Pilot:
+    """Return how far off its guides' line a pilot bar can lie at any place.
+
+    Parameters
+    ----------
+    guides : two or more, at different places; clearance 0 or more, on diameter [mm]; a long guide is two, its ends
+    at_z_mm : places along the axis [mm]
+
+    Returns
+    -------
+    Pilot [mm], [mm/m]
+
+    Raises
+    ------
+    InvalidInput
+        At the field that is out of its bounds.
+
+    Notes
+    -----
+    The greatest |y(z)| over straight lines with |y| <= clearance / 2 in every guide. A linear programme of two unknowns
+    is decided by two of its bounds: it is the least, over all pairs of guides, of what that pair alone would allow,
+    c1/2 |1 - s| + c2/2 |s| with s = (z - z1) / (z2 - z1). The lean alike: the least of (c1 + c2) / (2 |z2 - z1|).
+    Bending of the bar comes on top.
+
+    References
+    ----------
+    Derived here, by the theorem of linear programming that an optimum lies at a corner.
+
+    Examples
+    --------
+    >>> ends = [PilotGuide(z_mm=0, clearance_mm=0.02), PilotGuide(z_mm=200, clearance_mm=0.02)]
+    >>> [round(row.off_mm, 4) for row in pilot(guides=ends, at_z_mm=[100, 300]).rows]
+    [0.01, 0.02]
+    """
+    if len(guides) < 2:
+        raise InvalidInput("guides", "two_guides", given=len(guides), allowed=2)
+    for place, one in enumerate(guides):
+        require_finite(**{f"guides.{place}.z_mm": one.z_mm})
+        require_not_negative(**{f"guides.{place}.clearance_mm": one.clearance_mm})
+        if any(abs(one.z_mm - other.z_mm) <= TOLERANCE for other in guides[:place]):
+            raise InvalidInput(f"guides.{place}.z_mm", "repeated", given=one.z_mm)
+    if not at_z_mm:
+        raise InvalidInput("at_z_mm", "empty")
+    require_finite(**{f"at_z_mm.{place}": z for place, z in enumerate(at_z_mm)})
+    first, second = np.triu_indices(len(guides), 1)
+    places = np.array([one.z_mm for one in guides])
+    halves = np.array([one.clearance_mm / 2 for one in guides])
+    apart = places[second] - places[first]
+    lean = float(np.min((halves[first] + halves[second]) / np.abs(apart)))
+
+    def off(z_mm: float) -> float:
+        share = (z_mm - places[first]) / apart
+        return float(np.min(halves[first] * np.abs(1 - share) + halves[second] * np.abs(share)))
+
+    rows = tuple(PilotRow(z_mm=z, off_mm=off(z)) for z in at_z_mm)
+    worst = max(row.off_mm for row in rows)
+    return Pilot(rows=rows, lean_mm_m=1000 * lean, notes=(note("pilot_proves", off_mm=2 * worst),))

@@ -92,6 +92,15 @@ ERRORS: dict[str, str] = {
     # between centres
     "stretch_past_work": "The bore ends at {given}, past the end of the work at {allowed}.",
     "one_z": "{What} must lie at two or more different places along the line.",
+    # setting the work up
+    "three_supports": "A face is levelled on three supports or more; {given} was given.",
+    "supports_on_one_line": "All supports lie on one line: one more beside it is needed.",
+    "only_about_pivot": "{What} is only for levelling about a pivot; about {allowed} was asked.",
+    "two_guides": "A pilot bar needs two guides or more; {given} was given. A long guide is two, its ends.",
+    "two_housings": "A line needs two housings or more; {given} was given.",
+    "under_absolute_zero": "{What} must be {allowed} C or more; {given} was given.",
+    "only_with_surface_speed": "{What} is only for a surface speed held constant; {given} was given.",
+    "cap_to_centre": "Facing to the centre at a constant surface speed needs the largest speed allowed: max rpm is missing.",
     # entries that do not fit as things stand
     "nothing_to_undo": "Nothing is left to undo.",
     "other_pass": "Pass {allowed} is in hand; {given} was given.",
@@ -216,6 +225,19 @@ NOTES: dict[str, str] = {
     "habit_from_cuts": "Measured cuts so far: {count}. It cuts {bias_mm} large (negative is small).",
     "habit_from_prior": "No cut of this bar yet: what was known before is used.",
     "aim_outside_limits": "The size aimed at, {aim_mm}, lies outside the limits.",
+    # setting the work up
+    "lifts_about_lowest": "Shims only add: the support that stays is the one that lies highest already.",
+    "lifts_about_pivot": "The face turns about the pivot, which stays as high as it is.",
+    "stack_exact": "The stack is the height asked for.",
+    "stack_off": "The stack nearest to it is {error_mm} too {way}.",
+    "static_balance": "Static balance only: masses that lie apart along the axis wobble still.",
+    "one_side_reaches": "Side {side} alone reaches through.",
+    "true_again_turned_round": "Turned round, the work is trued again to the first bore; {overlap_mm} is cut from both sides.",
+    "two_sides_short": "Both sides together do not reach: {short_mm} more reach on one side is needed.",
+    "pressed_elastic": "Thick cylinders, elastic: true while neither part yields.",
+    "nothing_pressed": "No interference: nothing is pressed, and the fit alone does not hold it.",
+    "cannot_cool": "No cold shrinks the bush so far: heat the hub, or both.",
+    "top_slide_from_axis": "The top slide's angle is counted from the axis; some machines count from square.",
     # fits, heat, taper
     "to_suit": "To suit a part of {mate_mm} as measured.",
     "fit_clearance": "Always clear, by {least_mm} to {most_mm}.",
