@@ -45,6 +45,16 @@ def said(text: str, units: Units = MM) -> str:
         ("warm 100 iron 35", "100.016 mm; 0.016 mm larger than at 20 °C"),
         ("finish 0.4 0.08", "0.51 µm Ra"),
         ("SPEED  64   Grey Iron", "348 rpm"),
+        ("press 80 70 0.04 60", "0.035 mm; bronze in grey iron: the bore closes, on diameter; press 11.8 kN"),
+        ("press 80 70 0.04 60", "heat the hub to 91 °C, or cool the bush to -22 °C"),
+        ("balance 2 150 120 300", "2.50 kg; opposite, 120 mm off centre; without it 296 N turn"),
+        ("sides 200 120 100", "120 + 81 mm; deep from A, and from B"),
+        ("sides 200 90 100", "11 mm; Both sides together do not reach: 11 mm more reach on one side is needed"),
+        ("stack 58", "60.000 mm; Packing 60; The stack nearest to it is 2 mm too high"),
+        ("facing 200 100 0.2 250", "1.0 min; Time under feed only"),
+        ("facing 200 0 0.1 1000 80", "4.0 min; 127 rpm at the rim, 1000 at the bore"),
+        ("band 45 30 34 0.1", "2.828 mm; wide along the slope; 2.000 mm high; top slide at 45°"),
+        ("facing 80 200 0.2 250", "must be over"),
     ],
 )
 def test_the_ask_line_answers(db: None, asked: str, answer: str) -> None:

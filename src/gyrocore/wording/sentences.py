@@ -100,6 +100,7 @@ ERRORS: dict[str, str] = {
     "two_housings": "A line needs two housings or more; {given} was given.",
     "under_absolute_zero": "{What} must be {allowed} C or more; {given} was given.",
     "only_with_surface_speed": "{What} is only for a surface speed held constant; {given} was given.",
+    "no_packing": "The crib has no packing with a height: add some to Fixtures and packing.",
     "cap_to_centre": "Facing to the centre at a constant surface speed needs the largest speed allowed: max rpm is missing.",
     # entries that do not fit as things stand
     "nothing_to_undo": "Nothing is left to undo.",
