@@ -202,7 +202,7 @@ document.addEventListener("htmx:beforeSwap", (event) => {
   const config = event.detail.requestConfig;
   const form = config?.elt?.closest?.("form");
   unsent = [];
-  if (!form || config.verb !== "post" || form.matches("[data-reading]")) return;
+  if (!form || config.verb !== "post" || form.matches("[data-reading], [data-answers]")) return;
   for (const field of form.querySelectorAll("input:not([type=hidden]):not([type=radio]):not([type=checkbox]), select, textarea")) {
     const sent = config.formData?.get(field.name);
     if (field.id && sent !== null && sent !== undefined && field.value !== sent)
@@ -333,4 +333,16 @@ document.addEventListener("htmx:afterSettle", () => {
   if (cell && (document.activeElement === document.body || document.activeElement === null)) cell.focus({ preventScroll: true });
   typeHeld();
   putBack();
+});
+
+// The answers of a new job: Enter opens the next one, Shift Enter the one before, Ctrl Enter creates the job.
+document.addEventListener("keydown", (event) => {
+  const form = event.target.closest?.("[data-answers]");
+  if (!form || event.key !== "Enter" || event.target.matches("button, a, textarea, summary")) return;
+  event.preventDefault();
+  if (event.ctrlKey || event.metaKey) return form.requestSubmit(form.querySelector("[data-create]"));
+  const all = [...form.querySelectorAll(".answer input, .answer select"), form.querySelector("[data-create]")];
+  const here = all.indexOf(event.target);
+  if (here < 0) return event.target.dispatchEvent(new Event("change", { bubbles: true }));
+  all[Math.max(0, here + (event.shiftKey ? -1 : 1))].focus();
 });

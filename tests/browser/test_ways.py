@@ -41,6 +41,7 @@ def fill(page: Page, fields: dict[str, str]) -> None:
 
 def begin(page: Page, base: str, fields: dict[str, str], machine: str) -> None:
     page.goto(f"{base}/jobs/new/")
+    page.locator("details.more summary").click()
     fill(page, fields)
     page.select_option("[name=machine]", label=machine)
     page.get_by_role("button", name="Create job").click()

@@ -75,6 +75,11 @@ def test_a_body_that_is_too_large_is_not_read(corin: Client) -> None:
     assert "X-Entry" not in answer, "no answer to any entry"
 
 
+@pytest.mark.parametrize("path", ["/?q=%00", "/crib/?q=a%00b", "/jobs/Q-214/bore/?to=%00", "/jobs/a%00b/bore/"])
+def test_a_nul_in_an_address_is_not_read(dagny: Client, path: str) -> None:
+    assert dagny.get(path).status_code in (400, 404)
+
+
 @pytest.mark.parametrize("path", ["/", "/jobs/Q-214/bore/", "/crib/", "/sign-in/", "/no/such/page/"])
 def test_without_a_database_the_answer_is_503(corin: Client, monkeypatch: pytest.MonkeyPatch, path: str) -> None:
     corin.raise_request_exception = False

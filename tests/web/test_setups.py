@@ -15,8 +15,9 @@ from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Gauge, Indicator, Machine
 from gyrometra.cutting.models import CutEntry
 from gyrometra.jobs.models import Job, SetUp, SignOff
-from gyrometra.steps.forms import work_initial
+from gyrometra.steps.forms import CutsForm, work_initial
 from gyrometra.steps.page import open_page
+from gyrometra.steps.shared.plan_view import plan_form
 from gyroplan.assess import job_word, shown_digest, worst_named
 from tests.web.said import flat
 
@@ -167,6 +168,20 @@ def test_given_up_taken_up_again_and_taken_away(corin: Client) -> None:
 
 def test_a_stale_version_is_told(corin: Client) -> None:
     assert "Not saved" in flat(another(corin, "on", version=0))
+
+
+def test_a_plan_that_is_saved_is_shown_as_saved(corin: Client) -> None:
+    """The form that comes back has what was just saved, whichever set-up it is of."""
+    another(corin, "more", machine=Machine.objects.get(name="Lathe 3").pk, method="lathe-bar")
+    for setup in (1, 2):
+        page = at(setup)
+        assert page.bore_row.setup.job is page.job
+        shown = {name: "" if value is None else value for name, value in plan_form(page, CutsForm).initial.items()}
+        fields = {**shown, "version": page.job.version, "unit": "mm", "rough_depth_mm": "0.35"}
+        said = corin.post(f"/jobs/{NUMBER}/save/cuts/?setup={setup}", fields, headers={"HX-Request": "true"})
+        field = flat(said).split('name="rough_depth_mm"')[1][:200]
+        assert 'value="0.35"' in field
+        assert float(at(setup).job.setup.plan.rough_depth_mm) == 0.35
 
 
 def test_an_unknown_set_up_is_not_found(corin: Client) -> None:

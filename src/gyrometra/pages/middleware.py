@@ -43,7 +43,7 @@ def request_log(answer: Answer) -> Answer:
         try:
             # what watches a server asks it by its number: before anything that wants a name, a session or HTTPS
             probe = _PROBES.get(request.path)
-            response = probe(request) if probe else _too_large(request) or answer(request)
+            response = probe(request) if probe else _unreadable(request) or _too_large(request) or answer(request)
             response["X-Request-Id"] = own
             if not request.path.startswith(_QUIET):
                 user = getattr(request, "_cached_user", None)  # nobody is read from the database for a line of log
@@ -59,6 +59,13 @@ def request_log(answer: Answer) -> Answer:
             request_id.reset(token)
 
     return logged
+
+
+def _unreadable(request: HttpRequest) -> HttpResponse | None:
+    """Refuse a NUL in an address: no text of the database can hold one."""
+    if "%00" in request.META.get("QUERY_STRING", "") or "\0" in request.path:
+        return plain_error(400, "The request cannot be read.")
+    return None
 
 
 def _too_large(request: HttpRequest) -> HttpResponse | None:

@@ -51,6 +51,7 @@ def read(job: Job, piece: int, today: date, *, whole: bool = False) -> tuple[Job
     The queries do not grow with its bores, its pieces or its logs; of a large batch the other pieces are read only
     where `whole` asks for it, or where nothing is kept of them.
     """
+    job.setup.job = job  # one job, not a second one read anew by whoever comes from the set-up
     bores = list(Bore.objects.filter(setup=job.setup).with_rows())
     for bore in bores:
         bore.setup = job.setup

@@ -12,6 +12,7 @@ from gyrometra.steps.work import view as work
 
 urlpatterns = [
     path("new/", work.new_job, name="new-job"),
+    path("new/look/", work.look_at_new, name="look-at-new"),
     path("<job:number>/save/work/", work.save_work, name="save-work"),
     path("<job:number>/bores/add/", work.add_bore, name="add-bore"),
     path("<job:number>/bores/remove/", work.remove_bore, name="remove-bore"),

@@ -11,7 +11,6 @@ from django.urls import reverse
 from django.views.decorators.http import require_http_methods, require_POST
 
 from gyrometra.accounts.people import member, units_shown
-from gyrometra.crib.models import Machine
 from gyrometra.jobs import services as jobs
 from gyrometra.jobs.history import change_words
 from gyrometra.jobs.permissions import ChangedMeanwhile, JobClosed
@@ -21,6 +20,7 @@ from gyrometra.steps.shared.entries import EntryForm
 from gyrometra.steps.shared.plate import ghost_rail
 from gyrometra.steps.shared.view import page_for, saved, show, version_of
 from gyrometra.steps.sheet import packing_words
+from gyrometra.steps.work import begin
 from gyrometra.steps.work.form import BoreForm, WorkForm
 from gyrometra.steps.work.plates import work
 from gyrometra.steps.work.scene import work_scenes
@@ -31,21 +31,38 @@ from gyrometra.steps.work.ways import ways
 
 @require_http_methods(["GET", "HEAD", "POST"])
 def new_job(request: HttpRequest) -> HttpResponse:
-    """A new job from what came in."""
-    user = member(request)
+    """A new job from six answers; all else follows, or is said now or later."""
+    user, units = member(request), units_shown(request)
+    if request.method == "POST":
+        form = begin.new_form(request.POST, user, units)
+        if form.is_valid():
+            try:
+                job = jobs.create_job(user=user, work=form.work(), unit=form.units.unit)
+            except IntegrityError:  # in the same moment another took the number
+                form.add_error("number", f"There is already a job {form.cleaned_data['number']}. Give another number.")
+            else:
+                progress.keep(page_for(request, job.number))
+                return redirect("step", number=job.number, step="work")
+        _, seen = begin.look(request.POST, user, units)
+    else:
+        form, seen = WorkForm(initial=begin.last_choices(user), units=units), None
+        begin.let_follow(form)
+    return render(request, "steps/new.html", {
+        **_answers(form, seen), "units": units, "has_machine": bool(form.machines()), "ghost": ghost_rail(),
+    })  # fmt: skip
+
+
+@require_POST
+def look_at_new(request: HttpRequest) -> HttpResponse:
+    """What the answers of a new job come to so far; nothing is stored."""
     units = units_shown(request)
-    form = WorkForm(request.POST or None, units=units)
-    if request.method == "POST" and form.is_valid():
-        try:
-            job = jobs.create_job(user=user, work=form.work(), unit=form.units.unit)
-        except IntegrityError:  # in the same moment another took the number
-            form.add_error("number", f"There is already a job {form.cleaned_data['number']}. Give another number.")
-        else:
-            progress.keep(page_for(request, job.number))
-            return redirect("step", number=job.number, step="work")
-    machines = Machine.objects.filter(retired=False).exists()
-    context = {"form": form, "units": units, "has_machine": machines, "ghost": ghost_rail()}
-    return render(request, "steps/new.html", context)
+    form, seen = begin.look(request.POST, member(request), units)
+    return render(request, "steps/new_look.html", {**_answers(form, seen), "units": units, "swap": True})
+
+
+def _answers(form: WorkForm, seen: begin.Look | None) -> dict[str, Any]:
+    """The six with the fields behind them; a blank one is not refused before the job is made."""
+    return {"form": form, "look": seen, "answers": [(name, words, form[name]) for name, words in begin.ANSWERS]}
 
 
 #: So many changes are listed on Work, the newest first.
