@@ -106,6 +106,7 @@ def test_the_signature_covers_every_set_up(corin: Client, dagny: Client) -> None
             assert dagny.get(f"/jobs/{NUMBER}/{step}/?setup={setup}").status_code == 200
     assert open_page(NUMBER, MM).record.setup.machine.name == "Mill 1", "as it was signed"
     assert at(1).record.setup.method == "lathe-bar"
+    assert "Mill sold" not in flat(dagny.get(f"/jobs/{NUMBER}/work/")).split("Set-ups</h2>")[1]
 
 
 def test_another_side_is_judged_with_the_first(corin: Client, dagny: Client) -> None:

@@ -79,6 +79,8 @@ class SetUpRow:
     """A set-up in the list on Work."""
 
     row: SetUp
+    #: Machine and boring method; of a signed job as they were signed.
+    stands: str
     #: What it came to, as it stands.
     summary: SetUpSummary
     words: str
@@ -91,16 +93,30 @@ class SetUpRow:
 def setup_rows(page: JobPage) -> list[SetUpRow]:
     """Every set-up of the job in order."""
     came_to = {one.place: one for one in page.setups}
+    signed = _as_signed(page)
     rows: Iterable[SetUp] = [page.job.setup]
     if page.has_setups:
         rows = page.job.setups.select_related("machine", "closed_by").prefetch_related("bores__follows__setup")
     return [
         SetUpRow(
-            row=row, summary=came_to[row.place], words=VERDICT_WORDS[came_to[row.place].word],
+            row=row, stands=signed.get(row.place) or _stands(row.machine.name, row.method), summary=came_to[row.place], words=VERDICT_WORDS[came_to[row.place].word],
             here=row.place == page.record.setup.place, query=page.in_setup(row.place), follows=_follows(row),
         )
         for row in rows if row.place in came_to
     ]  # fmt: skip
+
+
+def _stands(machine: str, key: str) -> str:
+    return f"{machine}, {method(key).label}"
+
+
+def _as_signed(page: JobPage) -> dict[int, str]:
+    """How each set-up stood when the job was signed, by its number."""
+    signoff = getattr(page.job, "signoff", None)
+    if signoff is None or signoff.record is None:
+        return {}
+    written = [one["setup"] for one in signoff.record.get("setups", [signoff.record])]
+    return {one.get("place", 1): _stands(one["machine"]["name"], one["method"]) for one in written}
 
 
 def _follows(setup: SetUp) -> str:
