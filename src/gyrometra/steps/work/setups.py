@@ -99,7 +99,8 @@ def setup_rows(page: JobPage) -> list[SetUpRow]:
         rows = page.job.setups.select_related("machine", "closed_by").prefetch_related("bores__follows__setup")
     return [
         SetUpRow(
-            row=row, stands=signed.get(row.place) or _stands(row.machine.name, row.method), summary=came_to[row.place], words=VERDICT_WORDS[came_to[row.place].word],
+            row=row, stands=signed.get(row.place) or _stands(row.machine.name, row.method),
+            summary=came_to[row.place], words=VERDICT_WORDS[came_to[row.place].word],
             here=row.place == page.record.setup.place, query=page.in_setup(row.place), follows=_follows(row),
         )
         for row in rows if row.place in came_to
