@@ -19,7 +19,6 @@ VIEWS = [
     ("bore", "/jobs/Q-214/bore/", DESK),
     ("check", "/jobs/Q-198/check/", DESK),
     ("crib", "/crib/", DESK),
-    ("new-job", "/jobs/new/", DESK),
     ("sheet", "/jobs/Q-214/sheet/", {"width": 900, "height": 1180}),
     ("phone-bench", "/", PHONE),
     ("phone-bar", "/jobs/Q-214/bar/", PHONE),
@@ -64,8 +63,37 @@ def between_centres(page: Page, base: str) -> None:
     page.screenshot(path=OUT / "bar-centres.png")
 
 
+def new_job(page: Page, base: str) -> None:
+    """Six answers, and what they come to."""
+    page.set_viewport_size(DESK)
+    page.goto(f"{base}/jobs/new/")
+    page.select_option("#id_machine", label="Lathe 3, lathe")
+    answers = {"part": "Orchard crusher, roller housing", "found_d_0": "62.10", "wanted": "65 H7", "length_mm": "85"}
+    for name, text in answers.items():
+        page.fill(f"#id_{name}", text)
+        with page.expect_response("**/jobs/new/look/"):
+            page.locator(f"#id_{name}").press("Enter")
+    page.wait_for_selector("#new-band svg", state="attached")
+    page.wait_for_load_state("networkidle")
+    page.screenshot(path=OUT / "new-job.png")
+
+
+def set_ups(page: Page, base: str) -> None:
+    """A job that goes on in another set-up."""
+    page.set_viewport_size(DESK)
+    page.goto(f"{base}/jobs/Q-214/work/")
+    page.get_by_text("Another set-up").click()
+    page.select_option("#id_next_machine", label="Borer 1")
+    page.select_option("#id_next_method", label="bar in bearings, work still")
+    page.fill("#id_next_reason", "the bar sings at every speed")
+    page.get_by_role("button", name="Go on with").click()
+    page.locator(".setups").evaluate("e => window.scrollTo(0, e.offsetTop - 200)")
+    page.wait_for_load_state("networkidle")
+    page.screenshot(path=OUT / "set-ups.png")
+
+
 def main(base: str) -> None:
-    """All views, then those that change the shop: a job between centres, the phone in a round."""
+    """All views, then those that change the shop: a job between centres, the phone in a round, a second set-up."""
     OUT.mkdir(exist_ok=True)
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
@@ -76,8 +104,10 @@ def main(base: str) -> None:
             page.goto(base + path)
             page.wait_for_load_state("networkidle")
             page.screenshot(path=OUT / f"{name}.png")
+        new_job(page, base)
         between_centres(page, base)
         read_round(page, base)
+        set_ups(page, base)
         browser.close()
 
 

@@ -45,7 +45,7 @@ class SetUpForm(forms.Form):
         self.page = page
         setup = page.job.setup
         shown = {"machine": setup.machine_id, "method": setup.method, "reference": setup.reference, "side": setup.side}
-        super().__init__(*args, **{"initial": shown, **kwargs})
+        super().__init__(*args, **{"initial": shown, "auto_id": "id_next_%s", **kwargs})
         use_shop_words(self)
         if machines is not None:
             self.fields["machine"].offer(machines)  # type: ignore[attr-defined]
