@@ -185,6 +185,29 @@ def test_a_plan_that_is_saved_is_shown_as_saved(corin: Client) -> None:
         assert float(at(setup).job.setup.plan.rough_depth_mm) == 0.35
 
 
+def test_each_set_up_has_its_sheet(corin: Client) -> None:
+    another(corin, "more", side="other")
+    first, second = (flat(corin.get(f"/jobs/{NUMBER}/sheet/?setup={setup}")) for setup in (1, 2))
+    assert "A of 2" in first
+    assert "B of 2, turned round" in second
+    assert "Mill 1" in second
+    assert f"/jobs/{NUMBER}/sheet.pdf?setup=2" in second
+    assert corin.get(f"/jobs/{NUMBER}/sheet/?setup=9").status_code == 404
+
+
+def test_bores_in_line_are_added_to_their_own_set_up(corin: Client) -> None:
+    rig = Machine.objects.get(name="Line rig").pk
+    another(corin, "more", machine=rig, method="line")
+    another(corin, "more", machine=rig, method="line")
+    page = flat(corin.get(f"/jobs/{NUMBER}/work/?setup=2"))
+    action = page.split("bores/add/")[1].split('"')[0]
+    assert "setup=2" in action
+    fields = {"name": "H2", "start_mm": "400", "version": Job.objects.get(number=NUMBER).version, "unit": "mm"}
+    corin.post(f"/jobs/{NUMBER}/bores/add/{action.replace('&amp;', '&')}", fields)
+    counts = [one.bores.count() for one in SetUp.objects.filter(job__number=NUMBER)]
+    assert counts == [1, 2, 1]
+
+
 def test_an_unknown_set_up_is_not_found(corin: Client) -> None:
     for asked in ("2", "x", "²"):
         assert corin.get(f"/jobs/{NUMBER}/check/?setup={asked}").status_code == 404

@@ -3,29 +3,20 @@
 import re
 from typing import Any
 
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.template.loader import render_to_string
 from django.utils import timezone
 from django.utils.http import content_disposition_header
 from django.views.decorators.http import require_safe
 
-from gyrometra.accounts.people import member
-from gyrometra.bridge.units import Units
-from gyrometra.jobs.models import Job
 from gyrometra.pages.context import shop
 from gyrometra.records.pdf import NoPdf, to_pdf
 from gyrometra.steps import plates
 from gyrometra.steps.bar.scene import bar_scenes
-from gyrometra.steps.page import JobPage, open_page
+from gyrometra.steps.page import JobPage
+from gyrometra.steps.shared.view import page_for
 from gyroplan.assess import STEPS, minutes_of
-
-
-def _page(request: HttpRequest, number: str) -> JobPage:
-    try:
-        return open_page(number, Units(member(request).unit))
-    except Job.DoesNotExist:
-        raise Http404 from None
 
 
 def _context(page: JobPage) -> dict[str, Any]:
@@ -64,13 +55,13 @@ def _context(page: JobPage) -> dict[str, Any]:
 @require_safe
 def sheet(request: HttpRequest, number: str) -> HttpResponse:
     """The set-up sheet on one A4 page."""
-    return render(request, "records/sheet.html", _context(_page(request, number)))
+    return render(request, "records/sheet.html", _context(page_for(request, number)))
 
 
 @require_safe
 def sheet_pdf(request: HttpRequest, number: str) -> HttpResponse:
     """The same as a PDF."""
-    context = _context(_page(request, number))
+    context = _context(page_for(request, number))
     html = render_to_string("records/sheet_pdf.html", {**shop(request), **context, "paper": True})
     try:
         content = to_pdf(html)

@@ -157,6 +157,11 @@ class JobPage:
         """All set-ups of the job in their order, as they stand."""
         return sorted((setup_summary(self.assessment), *self.record.others), key=lambda one: one.place)
 
+    @property
+    def setup_query(self) -> str:
+        """What an address needs to come to this set-up, whatever its bores and pieces."""
+        return f"?setup={self.record.setup.place}" if self.has_setups else ""
+
     def in_setup(self, place: int) -> str:
         """The query of an address at another set-up, for the same piece."""
         return self._to(setup=place)

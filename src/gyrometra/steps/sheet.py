@@ -58,11 +58,20 @@ def title_block(page: JobPage) -> list[tuple[str, str]]:
         ("Due", f"{job.due_on:%d %b %Y}" if job.due_on else ""),
         ("Author", job.made_by.username if job.made_by else ""),
         ("Revision", f"{job.version}, {localtime(job.changed_at):%d %b %Y}"),
-        ("Machine", str(setup.machine)), ("Boring method", setup.way.label), ("Holding", setup.way.holding),
+        ("Set-up", _setup_words(page)), ("Machine", page.record.setup.machine.name),
+        ("Boring method", setup.way.label), ("Holding", setup.way.holding),
         ("Set true to", setup.get_reference_display()), ("Bar", bar_words), ("Head", str(head) if head else ""),
         ("Cutter", f"{cutter.name}, nose R{units.plain(cutter.nose_radius_mm)}" if cutter else ""),
     ]  # fmt: skip
     return [(name, words) for name, words in rows if words]
+
+
+def _setup_words(page: JobPage) -> str:
+    """Which of several set-ups it is."""
+    if not page.has_setups:
+        return ""
+    side = f", {page.job.setup.get_side_display()}" if page.record.setup.side == "other" else ""
+    return f"{page.record.setup.letter} of {len(page.setups)}{side}"
 
 
 def finished_bore(page: JobPage) -> FinishedBore:

@@ -173,7 +173,7 @@ def save_work(request: HttpRequest, number: str) -> HttpResponse:
     # other limits judge every piece anew
     answer = saved(request, job.number, "work", show_work, _whole(page, job.number))
     if job.number != number:
-        answer["HX-Push-Url"] = reverse("step", args=(job.number, "work"))
+        answer["HX-Push-Url"] = reverse("step", args=(job.number, "work")) + page.query
     return answer
 
 
