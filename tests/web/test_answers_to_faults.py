@@ -17,6 +17,7 @@ from django.test import Client
 from PIL import Image
 
 from gyrometra.crib.models import Fixture
+from gyrometra.jobs.models import Job
 from gyrometra.pages.middleware import WithId, log
 
 
@@ -78,6 +79,15 @@ def test_a_body_that_is_too_large_is_not_read(corin: Client) -> None:
 @pytest.mark.parametrize("path", ["/?q=%00", "/crib/?q=a%00b", "/jobs/Q-214/bore/?to=%00", "/jobs/a%00b/bore/"])
 def test_a_nul_in_an_address_is_not_read(dagny: Client, path: str) -> None:
     assert dagny.get(path).status_code in (400, 404)
+
+
+@pytest.mark.parametrize("path", ["/jobs/Q-214/close/", "/jobs/Q-214/setups/close/", "/jobs/Q-214/sign/"])
+def test_words_that_cannot_be_stored_are_cleaned(dagny: Client, path: str) -> None:
+    job = Job.objects.get(number="Q-214")
+    answer = dagny.post(path, {"reason": "a\0b\u202e c", "version": job.version, "unit": "mm"})
+    assert answer.status_code in (200, 302)
+    job.refresh_from_db()
+    assert job.closed_reason in ("", "a b  c")
 
 
 @pytest.mark.parametrize("path", ["/", "/jobs/Q-214/bore/", "/crib/", "/sign-in/", "/no/such/page/"])

@@ -8,11 +8,14 @@ import pytest
 from django.test import Client
 
 from gyrometra.accounts.models import User
+from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Machine
 from gyrometra.jobs.models import Job
+from gyrometra.steps.page import open_page
 from gyrometra.steps.work.begin import follows_from, next_number
 from tests.web.said import flat
 
+MM = Units("mm")
 SIX = {"part": "Roller housing", "material": "grey iron", "found_d_0": "62.10", "wanted": "65 H7", "length_mm": "85"}
 
 
@@ -104,3 +107,41 @@ def test_in_an_empty_shop_the_page_says_what_is_needed(corin: Client) -> None:
 def test_nonsense_is_answered(corin: Client, wrong: dict[str, str]) -> None:
     assert corin.post("/jobs/new/look/", {**six(), **wrong}).status_code == 200
     assert corin.post("/jobs/new/", {**six(), **wrong}).status_code in (200, 302)
+
+
+def test_a_job_is_copied_as_planned_and_not_as_found(corin: Client) -> None:
+    before = open_page("Q-214", MM)
+    answer = corin.post("/jobs/Q-214/copy/", {"unit": "mm"})
+    made = open_page(Job.objects.order_by("-pk")[0].number, MM)
+    assert answer.url == f"/jobs/{made.job.number}/work/"  # type: ignore[attr-defined]
+    assert (made.job.part, made.job.due_on, made.job.made_by.username) == (before.job.part, None, "corin")
+    same = ("machine", "method", "reference")
+    assert [getattr(made.record.setup, name) for name in same] == [getattr(before.record.setup, name) for name in same]
+    assert (made.at.bar, made.at.cutter, made.at.plan.rough_depth_mm) == (
+        before.at.bar, before.at.cutter, before.at.plan.rough_depth_mm)  # fmt: skip
+    assert (made.bore.upper_mm, made.bore.outside_mm, made.bore.found_mm) == (
+        before.bore.upper_mm, before.bore.outside_mm, ())  # fmt: skip
+    assert made.record.sizes == made.record.cuts == made.record.rounds == ()
+    assert open_page("Q-214", MM).record == before.record, "the first is as it was"
+    for step in ("work", "bar", "cuts", "true", "bore", "check", "sheet"):
+        assert corin.get(f"/jobs/{made.job.number}/{step}/").status_code == 200
+
+
+def test_a_signed_job_is_copied_too_and_its_line_of_bores(dagny: Client) -> None:
+    for number in ("Q-198", "Q-221"):
+        dagny.post(f"/jobs/{number}/copy/", {"unit": "mm"})
+        made, first = (Job.objects.order_by("-pk")[0], Job.objects.get(number=number))
+        assert [bore.name for bore in made.setup.bores.all()] == [bore.name for bore in first.setup.bores.all()]
+        assert not hasattr(made, "signoff")
+
+
+def test_a_lead_takes_a_closed_job_up_again(corin: Client, dagny: Client) -> None:
+    def post(client: Client, what: str) -> str:
+        fields = {"version": Job.objects.get(number="Q-230").version, "reason": "cracked", "unit": "mm"}
+        return flat(client.post(f"/jobs/Q-230/{what}/", fields, headers={"HX-Request": "true"}))
+
+    assert "A lead can reopen it" in post(corin, "close")
+    assert "Only a lead takes a closed job up again" in post(corin, "reopen")
+    assert Job.objects.get(number="Q-230").closed_reason == "cracked"
+    post(dagny, "reopen")
+    assert Job.objects.get(number="Q-230").closed_reason == ""

@@ -240,10 +240,11 @@ def test_d6_the_next_oversizes_are_said(corin: Client) -> None:
     assert "Ø72.265, Ø72.515, Ø72.765; the first takes 0.205 off, on diameter." in text
 
 
-def test_d6_a_given_up_job_is_closed_with_its_reason_and_taken_up_again(corin: Client) -> None:
+def test_d6_a_given_up_job_is_closed_with_its_reason_and_taken_up_again(corin: Client, dagny: Client) -> None:
     def post(kind: str, **fields: str) -> str:
         version = str(Job.objects.get(number="Q-214").version)
-        return corin.post(f"/jobs/Q-214/{kind}/", {"version": version, **fields}, follow=True).content.decode()
+        who = dagny if kind == "reopen" else corin
+        return who.post(f"/jobs/Q-214/{kind}/", {"version": version, **fields}, follow=True).content.decode()
 
     assert "Why is it given up?" in post("close", reason="  ")
     assert ": bored over, the casting is scrap</p>" in post("close", reason="bored over, the casting is scrap")

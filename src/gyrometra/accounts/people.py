@@ -18,3 +18,9 @@ def units_shown(request: HttpRequest) -> Units:
     form = request.POST if request.method == "POST" else request.GET
     shown = form.get("unit", "")
     return Units(shown if shown in ("mm", "in") else member(request).unit)
+
+
+def words_typed(request: HttpRequest, name: str, most: int) -> str:
+    """Words of a field without a form of its own, as they can be stored: no control characters, not too many."""
+    text = "".join(one if one.isprintable() else " " for one in request.POST.get(name, ""))
+    return text.encode(errors="ignore").decode().strip()[:most]

@@ -13,7 +13,7 @@ from django.urls import reverse
 from django.utils.safestring import mark_safe
 from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
-from gyrometra.accounts.people import member, units_shown
+from gyrometra.accounts.people import member, units_shown, words_typed
 from gyrometra.bridge.units import Units
 from gyrometra.crib import bulk, exchange, services, starter
 from gyrometra.crib.cards import KINDS, card_of, cards
@@ -75,7 +75,7 @@ def note_check(request: HttpRequest, kind: str, pk: int) -> HttpResponse:
     if kind not in FORMS:
         raise Http404
     item: CribItem = get_object_or_404(FORMS[kind].model, pk=pk)
-    words = " ".join(request.POST.get("words", "").split())
+    words = words_typed(request, "words", 400)
     if words:
         services.note_check(user=member(request), item=item, words=words[:300])
         messages.info(request, f"The check of {item.name} is in its history.")

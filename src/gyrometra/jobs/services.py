@@ -28,6 +28,10 @@ from gyrometra.jobs.permissions import (
 from gyroplan.plan import plan_defaults
 
 
+class NotLead(Exception):
+    """Only a lead does that."""
+
+
 class StillNeeded(Exception):
     """What was to be taken away is still needed."""
 
@@ -235,7 +239,9 @@ def close_job(*, user: User, job: Job, version: int, reason: str) -> None:
 
 @transaction.atomic
 def reopen_job(*, user: User, job: Job, version: int) -> None:
-    """Take a job up again that was closed; a signed one stays signed."""
+    """Take a job up again that was closed, as a lead; a signed one stays signed."""
+    if not user.is_lead:
+        raise NotLead("Only a lead takes a closed job up again.")
     locked: Job = Job.objects.select_for_update(of=("self",)).select_related("changed_by").get(pk=job.pk)
     if locked.version != version:
         raise ChangedMeanwhile(locked)

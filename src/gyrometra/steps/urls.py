@@ -19,6 +19,7 @@ urlpatterns = [
     path("<job:number>/setups/add/", work.add_setup, name="add-setup"),
     path("<job:number>/setups/<slug:what>/", work.change_setup, name="change-setup"),
     path("<job:number>/close/", work.close_job, name="close-job"),
+    path("<job:number>/copy/", work.copy_job, name="copy-job"),
     path("<job:number>/reopen/", work.reopen_job, name="reopen-job"),
     path("<job:number>/save/bar/", bar.save_bar, name="save-bar"),
     path("<job:number>/save/cuts/", cuts.save_cuts, name="save-cuts"),

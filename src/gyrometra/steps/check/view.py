@@ -7,7 +7,7 @@ from typing import Any
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_POST
 
-from gyrometra.accounts.people import member
+from gyrometra.accounts.people import member, words_typed
 from gyrometra.crib.models import Gauge, Indicator
 from gyrometra.inspection import services as inspection
 from gyrometra.jobs.permissions import JobClosed
@@ -93,7 +93,7 @@ def sign(request: HttpRequest, number: str) -> HttpResponse:
         inspection.sign_off(
             user=member(request), job=page.job, shown=request.POST.get("digest", ""),
             judge=lambda: _judge(page),
-            reason=request.POST.get("reason", "")[:300],
+            reason=words_typed(request, "reason", 300),
         )  # fmt: skip
     except JobClosed as refused:
         return refuse(str(refused))

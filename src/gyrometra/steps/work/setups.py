@@ -12,7 +12,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.views.decorators.http import require_POST
 
 from gyrocore import method, methods
-from gyrometra.accounts.people import member
+from gyrometra.accounts.people import member, words_typed
 from gyrometra.bridge.choices import ChoiceOfRow
 from gyrometra.bridge.messages import use_shop_words
 from gyrometra.bridge.units import to_decimal
@@ -180,7 +180,7 @@ def change_setup_view(show_work: StepView) -> Callable[..., HttpResponse]:
     @require_POST
     def view(request: HttpRequest, number: str, what: str) -> HttpResponse:
         page = page_for(request, number)
-        setup, reason = page.job.setup, request.POST.get("reason", "").strip()[:200]
+        setup, reason = page.job.setup, words_typed(request, "reason", 200)
         if what == "close" and not reason:
             return show_work(request, page, {"setup_error": "Why is it given up? The reason is kept with your name."})
         of: dict[str, Any] = {"user": member(request), "setup": setup, "version": version_of(request)}

@@ -10,7 +10,8 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods, require_POST
 
-from gyrometra.accounts.people import member, units_shown
+from gyrometra.accounts.people import member, units_shown, words_typed
+from gyrometra.jobs import copies
 from gyrometra.jobs import services as jobs
 from gyrometra.jobs.history import change_words
 from gyrometra.jobs.permissions import ChangedMeanwhile, JobClosed
@@ -136,7 +137,7 @@ def remove_bore(request: HttpRequest, number: str) -> HttpResponse:
 @require_POST
 def close_job(request: HttpRequest, number: str) -> HttpResponse:
     """Give the job up, with the reason."""
-    page, reason = page_for(request, number), request.POST.get("reason", "").strip()[:200]
+    page, reason = page_for(request, number), words_typed(request, "reason", 200)
     if not reason:
         return show_work(request, page, {"close_error": "Why is it given up? The reason is kept with your name."})
     try:
@@ -154,9 +155,21 @@ def reopen_job(request: HttpRequest, number: str) -> HttpResponse:
     page = page_for(request, number)
     try:
         jobs.reopen_job(user=member(request), job=page.job, version=version_of(request))
-    except ChangedMeanwhile as refused:
+    except (ChangedMeanwhile, jobs.NotLead) as refused:
         return show_work(request, page, {"refused": str(refused)})
     return saved(request, number, "work", show_work)
+
+
+@require_POST
+def copy_job(request: HttpRequest, number: str) -> HttpResponse:
+    """The same job once more, for a part that comes again."""
+    page = page_for(request, number)
+    try:
+        made = copies.copy_job(user=member(request), job=page.job, number=begin.next_number())
+    except IntegrityError:  # in the same moment another took the number
+        return show_work(request, page_for(request, number), {"refused": "Another made a job just now: press again."})
+    progress.refresh(made)
+    return redirect("step", number=made.number, step="work")
 
 
 @require_POST
