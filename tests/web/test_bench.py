@@ -33,7 +33,8 @@ def numbers(text: str) -> list[str]:
         ("carousel", {"Q-221", "Q-223"}),
         ("carousel iron", {"Q-221"}),
         ("mill", {"Q-228"}),
-        ("borer", {"Q-207"}),
+        ("borer", {"Q-207", "P 31/2"}),
+        ("p 31/", {"P 31/2", "P 31/4"}),
         ("nothing like it", set()),
     ],
 )

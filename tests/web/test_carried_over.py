@@ -12,7 +12,7 @@ from django.test import Client
 
 from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Units
-from gyrometra.jobs.models import Job
+from gyrometra.jobs.models import Job, SetUp
 from gyrometra.samples.load import load_shop
 from gyrometra.steps.page import open_page
 
@@ -35,6 +35,7 @@ def test_rows_of_before_are_carried_over(whole_again: None) -> None:
         cursor.execute("SET session_replication_role = replica")
         cursor.execute("TRUNCATE cutting_cutentry, inspection_depthreading, truing_between, jobs_jobchange CASCADE")
         cursor.execute("SET session_replication_role = origin")
+    one_set_up_a_job()
     MigrationExecutor(connection).migrate(BEFORE)
     old = MigrationExecutor(connection).loader.project_state(BEFORE).apps
     job = old.get_model("jobs", "Job").objects.get(number="Q-214")
@@ -51,6 +52,15 @@ def test_rows_of_before_are_carried_over(whole_again: None) -> None:
     done = open_page("Q-214", Units()).passes.done
     assert [(cut.number, round(cut.set_mm, 3)) for cut in done] == [(1, 69.338)], "one tap set and cut it"
     assert client.get("/").status_code == 200
+
+
+def one_set_up_a_job() -> None:
+    """The make before knew no other jobs."""
+    for setup in SetUp.objects.filter(place__gt=1):
+        Job.objects.filter(setup=setup).update(setup=SetUp.objects.get(job=setup.job, place=1))
+        setup.bores.all().delete()
+        setup.plan.delete()
+        setup.delete()
 
 
 def add_set(old: Any, setup: Any, bore: Any, job: Any) -> None:

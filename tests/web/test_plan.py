@@ -126,6 +126,8 @@ def test_next_actions_are_worded_in_both_units(db: None, number: str) -> None:
 def test_the_demo_jobs_stand_where_the_shop_left_them(db: None) -> None:
     steps = {j.number: (j.stations["next"]["step"], j.stations["next"]["code"]) for j in Job.objects.all()}
     assert steps == {
+        "P 31/2": ("true", "begin_truing"),
+        "P 31/4": ("bar", "choose_bar"),
         "Q-214": ("bore", "bore_to"),
         "Q-219": ("true", "move_jaws"),
         "Q-198": ("check", "signed"),

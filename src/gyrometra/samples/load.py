@@ -21,7 +21,9 @@ from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.services import Header, Plan, log_act, log_note
 from gyrometra.inspection.services import log_size, sign_off
 from gyrometra.jobs import services as jobs
+from gyrometra.jobs import setups
 from gyrometra.jobs.entries import Sent
+from gyrometra.jobs.models import Job
 from gyrometra.steps import plates, progress
 from gyrometra.steps.forms import (
     BAR_FORMS,
@@ -34,6 +36,7 @@ from gyrometra.steps.forms import (
     WorkForm,
 )
 from gyrometra.steps.page import open_page, page_of
+from gyrometra.steps.work.setups import SetUpForm, found_for_next
 from gyrometra.truing import services as truing
 from gyrometra.truing.models import Round
 from gyroplan.assess import judged_and_written
@@ -105,14 +108,7 @@ def _job(people: dict[str, User], data: dict[str, Any]) -> None:
     for more in data.get("bores", []):
         _bore(user, number, data, more)
     if "bar" in data:
-        head = {"head": Head.objects.get(name=data["bar"]["head"]).pk} if "head" in data["bar"] else {}
-        picked = {
-            **data["bar"],
-            **head,
-            "bar": Bar.objects.get(name=data["bar"]["bar"]).pk,
-            "cutter": Cutter.objects.get(name=data["bar"]["cutter"]).pk,
-        }
-        _plan(user, number, BAR_FORMS[data.get("method", "lathe-bar")], picked)
+        _pick_bar(user, number, data.get("method", "lathe-bar"), data["bar"])
     if "cuts" in data:
         _plan(user, number, CutsForm, _with_day(data["cuts"], "rest_in_days", "rest_until"))
     for turn in data.get("rounds", []):
@@ -122,6 +118,32 @@ def _job(people: dict[str, User], data: dict[str, Any]) -> None:
     if "check" in data:
         _check(people, number, ids, data["check"])
     progress.keep(open_page(number, UNITS))
+    for more in data.get("setups", []):
+        _setup(user, number, data, more)
+
+
+def _pick_bar(user: User, number: str, method: str, data: dict[str, Any]) -> None:
+    head = {"head": Head.objects.get(name=data["head"]).pk} if "head" in data else {}
+    bar, cutter = Bar.objects.get(name=data["bar"]).pk, Cutter.objects.get(name=data["cutter"]).pk
+    _plan(user, number, BAR_FORMS[method], {**data, **head, "bar": bar, "cutter": cutter})
+
+
+def _setup(user: User, number: str, data: dict[str, Any], more: dict[str, Any]) -> None:
+    """One more set-up: going on with the bores of the one before, or with a bore of its own."""
+    page = open_page(number, UNITS, whole=True)
+    chosen = {**more, "machine": Machine.objects.get(name=more["machine"]).pk}
+    form = _valid(SetUpForm(chosen, page=page))
+    of: dict[str, Any] = {"user": user, "version": page.job.version, "new": form.new(), "unit": UNITS.unit}
+    if form.goes_on:
+        made = setups.go_on(after=page.job.setup, found=found_for_next(page), reason=more["reason"], **of)
+    else:
+        made = setups.add_setup(like=page.job.setup, **of)
+        bore = open_page(number, UNITS, setup=made.place).bore_row
+        work = _valid(WorkForm(_work_fields({**data, **more}), units=UNITS, bore=bore)).work()
+        jobs.change_work(user=user, bore=bore, version=bore.setup.job.version, work=work)
+    if "bar" in more:
+        _pick_bar(user, number, more["method"], more["bar"])
+    progress.refresh(Job.objects.select_related("setup").get(number=number))
 
 
 def _bore(user: User, number: str, data: dict[str, Any], more: dict[str, Any]) -> None:

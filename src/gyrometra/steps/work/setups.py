@@ -127,7 +127,7 @@ def _follows(setup: SetUp) -> str:
     return f"goes on with the bores of set-up {', '.join(sorted(before))}" if before else ""
 
 
-def _found(page: JobPage) -> list[setups.Found]:
+def found_for_next(page: JobPage) -> list[setups.Found]:
     """The bores of a set-up as they stand, for the next; raises StillNeeded for one that was cut and not measured."""
     handed = handed_on(page.assessment)
     unknown = next((one for one in handed if one.unmeasured), None)
@@ -162,7 +162,10 @@ def add_setup_view(show_work: StepView) -> Callable[..., HttpResponse]:
                 if form.goes_on:
                     whole = open_page(number, page.units, setup=page.record.setup.place, whole=True)
                     made = setups.go_on(
-                        after=page.job.setup, found=_found(whole), reason=form.cleaned_data["reason"].strip(), **of
+                        after=page.job.setup,
+                        found=found_for_next(whole),
+                        reason=form.cleaned_data["reason"].strip(),
+                        **of,
                     )
                 else:
                     made = setups.add_setup(like=page.job.setup, **of)
