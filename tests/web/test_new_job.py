@@ -145,3 +145,13 @@ def test_a_lead_takes_a_closed_job_up_again(corin: Client, dagny: Client) -> Non
     assert Job.objects.get(number="Q-230").closed_reason == "cracked"
     post(dagny, "reopen")
     assert Job.objects.get(number="Q-230").closed_reason == ""
+
+
+def test_notes_stand_on_work_and_on_the_sheet_and_go_with_a_copy(corin: Client) -> None:
+    corin.post("/jobs/new/", six(number="N-1", notes="  The customer brings\nthe pin: fit it to that. "))
+    words = "The customer brings the pin: fit it to that."
+    assert words in flat(corin.get("/jobs/N-1/work/"))
+    assert words in flat(corin.get("/jobs/N-1/sheet/"))
+    corin.post("/jobs/N-1/copy/", {"unit": "mm"})
+    assert Job.objects.get(number="N-2").notes == words
+    assert "600" in flat(corin.post("/jobs/new/", six(number="N-3", notes="x" * 700)))

@@ -23,7 +23,13 @@ def copy_job(*, user: User, job: Job, number: str) -> Job:
     number was taken in the same moment.
     """
     made = Job.objects.create(
-        number=number, part=job.part, material=job.material, quantity=job.quantity, made_by=user, changed_by=user
+        number=number,
+        part=job.part,
+        material=job.material,
+        quantity=job.quantity,
+        notes=job.notes,
+        made_by=user,
+        changed_by=user,
     )
     setups = [_copy_setup(setup, made, place) for place, setup in enumerate(_left(job), start=1)]
     take_in_hand(made, setups[0])

@@ -74,6 +74,7 @@ class WorkData:
     material: Material
     quantity: int
     due_on: date | None
+    notes: str
     machine: Machine
     method: str
     reference: str
@@ -265,7 +266,7 @@ def lock_job(*, job: Job, version: int) -> Job:
 
 #: All but which set-up is in hand: a page may look at another one meanwhile.
 _COLUMNS = (
-    "number", "part", "material", "quantity", "due_on", "version", "changed_by", "changed_at", "closed_reason",
+    "number", "part", "material", "quantity", "due_on", "notes", "version", "changed_by", "changed_at", "closed_reason",
     "closed_by", "closed_at", "stations", "piece_summaries", "setup_summaries", "stale",
 )  # fmt: skip
 
@@ -279,7 +280,7 @@ def stamp(job: Job, user: User) -> None:
 
 def _write_job(job: Job, user: User, work: WorkData) -> None:
     job.number, job.part, job.material = work.number, work.part, work.material
-    job.quantity, job.due_on = work.quantity, work.due_on
+    job.quantity, job.due_on, job.notes = work.quantity, work.due_on, work.notes
     if job.pk is None:
         job.changed_by = user
         job.save()

@@ -61,6 +61,7 @@ def title_block(page: JobPage) -> list[tuple[str, str]]:
         ("Set-up", _setup_words(page)), ("Machine", page.record.setup.machine.name),
         ("Boring method", setup.way.label), ("Holding", setup.way.holding),
         ("Set true to", setup.get_reference_display()), ("Bar", bar_words), ("Head", str(head) if head else ""),
+        ("Notes", job.notes),
         ("Cutter", f"{cutter.name}, nose R{units.plain(cutter.nose_radius_mm)}" if cutter else ""),
     ]  # fmt: skip
     return [(name, words) for name, words in rows if words]

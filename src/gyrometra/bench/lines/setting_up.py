@@ -105,7 +105,7 @@ class TwoSidesLine(Line):
     length = LengthField(label="bore length")
     a = LengthField(label="reach from A", positive=False, least=0)
     b = LengthField(label="reach from B", positive=False, least=0)
-    overlap = LengthField(label="overlap, 1 mm", positive=False, least=0)
+    overlap = LengthField(label="overlap", positive=False, least=0)
 
     def is_needed(self, name: str) -> bool:
         return name != "overlap"

@@ -22,6 +22,8 @@ class Job(models.Model):
     material = models.ForeignKey(Material, on_delete=models.PROTECT, related_name="jobs")
     quantity = models.PositiveSmallIntegerField(default=1)
     due_on = models.DateField(null=True, blank=True)
+    #: What the next one at it should know: the customer's words, what held it last time, what was found.
+    notes = models.CharField(max_length=600, blank=True)
     version = models.PositiveIntegerField(default=1)
     made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     made_at = models.DateTimeField(auto_now_add=True)

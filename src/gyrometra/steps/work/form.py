@@ -69,6 +69,10 @@ class WorkForm(GuardedWork):
     )
     quantity = forms.IntegerField(label="Quantity", min_value=1, max_value=9999, required=False)
     due_on = forms.DateField(label="Due", required=False, widget=_DAY)
+    notes = forms.CharField(
+        label="Notes", required=False, max_length=600, widget=forms.Textarea(attrs={"rows": 2}),
+        help_text="what the next one at it should know; on the sheet too",
+    )  # fmt: skip
     method = forms.ChoiceField(label="Boring method", choices=[(k, m.label) for k, m in methods().items()])
     machine = ChoiceOfRow(Machine.objects.none(), label="Machine", empty_label=None)
     reference = forms.ChoiceField(label="Set true to", choices=SetUp.Reference.choices)
@@ -161,7 +165,7 @@ class WorkForm(GuardedWork):
     @property
     def has_more(self) -> bool:
         """Whether something stands in the part of the form that is folded away, or is refused there."""
-        names = ("mate_mm", "play_mm", "target", "match_mm", "fixtures", "break_kind_0")
+        names = ("mate_mm", "play_mm", "target", "match_mm", "notes", "fixtures", "break_kind_0")
         other = self["matters"].value() not in (None, "", Bore.Matters.DRAWN)
         wrong = any(name in names or name.startswith("break_") for name in self.errors)
         return other or wrong or any(self[name].value() for name in names)
@@ -283,6 +287,7 @@ class WorkForm(GuardedWork):
             target=self._limits_text("target"),
             target_limits=values.get("target"),
             matters=values.get("matters") or Bore.Matters.DRAWN,
+            notes=" ".join((values.get("notes") or "").split()),
             fixtures=list(values.get("fixtures") or []),
             breaks=self.breaks,
             found=self.found,

@@ -39,7 +39,7 @@ def work_initial(bore: Bore, units: Units, piece: int = 1) -> dict[str, Any]:
     setup, job = bore.setup, bore.setup.job
     shown: dict[str, Any] = {
         "number": job.number, "part": job.part, "material": job.material.name, "quantity": job.quantity,
-        "due_on": _day(job.due_on), "machine": setup.machine_id, "reference": setup.reference,
+        "due_on": _day(job.due_on), "notes": job.notes, "machine": setup.machine_id, "reference": setup.reference,
         "wanted": "" if bore.play_least_mm is not None else units.limits_typed(bore.wanted, bore.typed.get("wanted")),
         "play_mm": play_words(bore, units),
         "method": setup.method, "name": bore.name, "ends": bore.ends,
