@@ -4,6 +4,7 @@ import html
 import re
 
 from django.test import Client
+from django.urls import reverse
 
 from gyrometra.accounts.models import User
 from gyrometra.crib import models as crib
@@ -23,7 +24,7 @@ def words_of(page: str) -> list[str]:
 def test_an_inch_user_reads_inches(dagny: Client) -> None:
     User.objects.update(unit="in")
     paths = ["/", "/lines/", "/crib/", "/jobs/new/"]
-    paths += [f"/jobs/{job.number}/{step}/" for job in Job.objects.all() for step in STEPS]
+    paths += [reverse("step", args=(job.number, step)) for job in Job.objects.all() for step in STEPS]
     paths += [f"/crib/{kind}/{getattr(crib, kind.capitalize()).objects.all()[0].pk}/" for kind in KINDS]
     for path in paths:
         answer = dagny.get(path)
@@ -35,5 +36,5 @@ def test_an_inch_user_reads_inches(dagny: Client) -> None:
 def test_a_metric_user_reads_millimetres(dagny: Client) -> None:
     for job in Job.objects.all():
         for step in STEPS:
-            text = " ".join(words_of(dagny.get(f"/jobs/{job.number}/{step}/").content.decode()))
+            text = " ".join(words_of(dagny.get(reverse("step", args=(job.number, step))).content.decode()))
             assert "ft/min" not in text, (job, step)
