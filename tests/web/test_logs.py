@@ -298,3 +298,12 @@ def test_a_reading_is_refused_once_the_job_is_closed(corin: Client) -> None:
     ).content.decode()
     assert "Closed: cracked. Reopen it on Work" in text
     assert Reading.objects.count() == count
+
+
+def test_a_gauge_that_is_not_there_any_more_is_a_change(corin: Client) -> None:
+    fields = {"client_id": str(uuid.uuid4()), "value": "71.9", "z": "20", "angle_deg": "0", "gauge": "99999"}
+    answer = corin.post("/jobs/Q-214/size/", fields)
+    assert (answer.status_code, answer["X-Entry"].split()[1]) == (409, "refused")
+    assert "71.9" in answer.content.decode(), "what was typed is kept"
+    fields["gauge"] = ""
+    assert corin.post("/jobs/Q-214/size/", {**fields, "client_id": str(uuid.uuid4())}).status_code == 200

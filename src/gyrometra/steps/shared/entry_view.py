@@ -121,8 +121,14 @@ def _refuse(request: HttpRequest, number: str, view: StepView, extra: dict[str, 
         response = view(request, page_for(request, number), extra)
     except Http404:
         response = _plain(request, why, status)
-    response.status_code = status
+    response.status_code = 409 if _is_gone(extra) else status
     return _marked(request, response, "refused", why)
+
+
+def _is_gone(extra: dict[str, Any]) -> bool:
+    """Whether the gauge or the indicator that it names is not there any more: what was shown has changed."""
+    forms = [form for form in extra.values() if isinstance(form, BaseForm)]
+    return any(form.has_error(name, "invalid_choice") for form in forms for name in ("gauge", "indicator"))
 
 
 def _first_words(extra: dict[str, Any]) -> str:
