@@ -150,7 +150,10 @@ def test_two_sides_cover_the_bore(length: float, a: float, b: float, overlap: fl
 
 @given(
     st.lists(
-        st.tuples(st.integers(-300, 300), st.integers(0, 200_000).map(lambda nm: nm / 1e6)), min_size=2, max_size=5, unique_by=lambda row: row[0]
+        st.tuples(st.integers(-300, 300), st.integers(0, 200_000).map(lambda nm: nm / 1e6)),
+        min_size=2,
+        max_size=5,
+        unique_by=lambda row: row[0],
     ),
     st.integers(-500, 500),
 )
