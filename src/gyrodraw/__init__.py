@@ -15,32 +15,42 @@ from gyrodraw.instruments import dial_scale, lever_gate
 from gyrodraw.linelayer import Housing, LineLayer, SagCurve, SpanRuler, line_band, strip_line
 from gyrodraw.passline import PassLine, Rung
 from gyrodraw.scene import Scene, Shape
-from gyrodraw.section import Broken, Labels, Part, strip_section, work_band
+from gyrodraw.section import BesideBore, Broken, Labels, Part, strip_section
+from gyrodraw.settingup import OnPlate, SideBar, StackPiece, plate_view, sides_ruler, stack_view
 from gyrodraw.shells import Shell, cuts_band
 from gyrodraw.walls import WallPoint, Walls, check_band
+from gyrodraw.workband import Flag, LineBore, Marks, work_band, work_line_band
 from gyrodraw.zones import fit_zones
 
 __all__ = [
     "BarLayer",
+    "BesideBore",
     "Broken",
     "CentresLayer",
     "Crown",
     "Detail",
     "DialFace",
     "Due",
+    "Flag",
     "Housing",
     "InBore",
     "Labels",
+    "LineBore",
     "LineLayer",
+    "Marks",
+    "OnPlate",
     "Part",
     "PassLine",
     "Resting",
     "RulerLimit",
     "Rung",
     "SagCurve",
-    "Scene", "Shape",
+    "Scene",
+    "Shape",
     "Shell",
+    "SideBar",
     "SpanRuler",
+    "StackPiece",
     "WallPoint",
     "Walls",
     "bar_band",
@@ -56,7 +66,11 @@ __all__ = [
     "fit_zones",
     "lever_gate",
     "line_band",
+    "plate_view",
+    "sides_ruler",
+    "stack_view",
     "strip_line",
     "strip_section",
     "work_band",
+    "work_line_band",
 ]  # fmt: skip

@@ -25,6 +25,8 @@ class Shape:
     y: str = ""
     text: str = ""
     anchor: str = "start"
+    #: The place that a touch here opens, by its number; empty for none.
+    place: str = ""
 
 
 @dataclass(slots=True)
@@ -62,6 +64,12 @@ class Scene:
         x, y, r = number(centre[0] - radius), number(centre[1]), number(radius)
         d = number(2 * radius)
         self.shapes.append(Shape("path", role, f"M{x} {y}a{r} {r} 0 1 0 {d} 0a{r} {r} 0 1 0 -{d} 0Z"))
+
+    def target(self, centre: Point, size: float, place: str) -> None:
+        """A square that is not seen, to be touched: it opens a place."""
+        x, y, half = *centre, size / 2
+        path = f"M{number(x - half)} {number(y - half)}h{number(size)}v{number(size)}h{number(-size)}Z"
+        self.shapes.append(Shape("path", "touch", path, place=place))
 
     def text(self, at: Point, text: str, role: str = "label", anchor: str = "start") -> None:
         """A text on its baseline; anchor is start, middle or end."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 from gyrodraw.hatch import hatch
 from gyrodraw.scene import Scene
@@ -20,6 +21,22 @@ class Broken:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class BesideBore:
+    """Another bore of the same body, cut in another set-up; from the open face that is drawn at the right."""
+
+    from_mm: float
+    to_mm: float
+    #: As found, or as it is wanted where nothing is measured yet.
+    now_mm: float
+    aim_mm: float
+    number: str
+    letter: str
+    words: str
+    #: Whether it ends at a shoulder that is its far end as drawn.
+    shoulder_mm: float | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Part:
     """What is drawn of the work, in mm; depths run from the open face inward."""
 
@@ -31,12 +48,15 @@ class Part:
     #: Whether the bore ends at a shoulder: the work then goes on behind it, as long as its outside.
     shoulder: bool = False
     breaks: Sequence[Broken] = ()
+    #: Bores that another set-up cuts in the same body.
+    beside: Sequence[BesideBore] = ()
 
     @property
     def body_mm(self) -> float:
         """Length of the work: of the bore, and of what stands behind its shoulder."""
         outside = sum(length for length, _ in self.outside)
-        return max(self.length_mm, outside) if self.shoulder else self.length_mm
+        beside = max((one.to_mm for one in self.beside), default=0.0)
+        return max(self.length_mm, beside, outside if self.shoulder or self.beside else 0.0)
 
     @property
     def start_mm(self) -> float:
@@ -60,6 +80,19 @@ class Part:
         if steps and z < self.body_mm:
             steps[-1] = (steps[-1][0], self.body_mm, steps[-1][2])
         return steps or [(0.0, self.body_mm, self.greatest_mm)]
+
+    def inside(self) -> list[tuple[float, float, float]]:
+        """Inside as (from, to, diameter) over the whole length; a stretch that nobody names goes on as this bore."""
+        own = (0.0, self.length_mm, self.start_mm)
+        others = [(one.from_mm, one.to_mm, one.now_mm) for one in self.beside]
+        ends = sorted({0.0, self.body_mm, *(z for a, b, _ in (own, *others) for z in (a, b) if 0 < z < self.body_mm)})
+        pieces: list[tuple[float, float, float]] = []
+        for a, b in pairwise(ends):
+            middle = (a + b) / 2
+            size = next((d for p, q, d in (own, *others) if p < middle < q), self.start_mm)
+            begins = pieces.pop()[0] if pieces and pieces[-1][2] == size else a
+            pieces.append((begins, b, size))
+        return pieces
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -111,22 +144,34 @@ def draw_axis(view: View, left: float, right: float, *, half_view: bool = True) 
 def draw_work(view: View, part: Part) -> None:
     """Hatch and outline above the axis."""
     scene = view.scene
-    bore_y = view.y(part.start_mm)
     for start, end, diameter in part.steps():
-        box = (view.x(end), view.y(diameter), view.x(start), bore_y)
-        if box[3] - box[1] > 1:
-            hatch(scene, box, part.hatch)
-    outline = [(view.face_x, bore_y)]
+        for a, b, inner in part.inside():
+            box = (view.x(min(b, end)), view.y(diameter), view.x(max(a, start)), view.y(inner))
+            if box[2] - box[0] > 0 and box[3] - box[1] > 1:
+                hatch(scene, box, part.hatch)
+    near, far = view.y(part.inside()[0][2]), view.y(part.inside()[-1][2])
+    outline = [(view.face_x, near)]
     for start, end, diameter in part.steps():
         outline += [(view.x(start), view.y(diameter)), (view.x(end), view.y(diameter))]
-    outline.append((view.x(part.body_mm), bore_y))
+    outline.append((view.x(part.body_mm), far))
     if part.outside:
         scene.poly(outline, "outline")
     else:
-        _broken_wall(view, part, bore_y)
-    for z in (0.0, part.body_mm):
-        scene.line((view.x(z), bore_y), (view.x(z), view.axis_y), "outline")
-    scene.line((view.x(part.body_mm), bore_y), (view.face_x, bore_y), "wall")
+        _broken_wall(view, part, (far, near))
+    for z, y in ((0.0, near), (part.body_mm, far)):
+        scene.line((view.x(z), y), (view.x(z), view.axis_y), "outline")
+    _inner_wall(view, part)
+
+
+def _inner_wall(view: View, part: Part) -> None:
+    """The wall as found, with the shoulders between bores of unlike size."""
+    scene, before = view.scene, None
+    for a, b, inner in part.inside():
+        scene.line((view.x(b), view.y(inner)), (view.x(a), view.y(inner)), "wall")
+        if before is not None and before != inner:
+            scene.line((view.x(a), view.y(before)), (view.x(a), view.y(inner)), "wall")
+            scene.line((view.x(a), view.y(min(before, inner))), (view.x(a), view.axis_y), "narrow")
+        before = inner
 
 
 def draw_breaks(view: View, part: Part) -> None:
@@ -145,15 +190,15 @@ def draw_breaks(view: View, part: Part) -> None:
         scene.text((view.face_x + 18, level + 5), broken.words, "label")
 
 
-def _broken_wall(view: View, part: Part, bore_y: float) -> None:
-    """An outside that is not known ends in a wavy narrow line."""
+def _broken_wall(view: View, part: Part, inner_y: tuple[float, float]) -> None:
+    """An outside that is not known ends in a wavy narrow line; down to the bore at its far end and at its face."""
     top, left, right = view.y(part.greatest_mm), view.x(part.body_mm), view.face_x
     count = max(4, int((right - left) / 12))
     step = (right - left) / count
     wave = [(left + n * step, top + (2.5 if n % 2 else -2.5)) for n in range(count + 1)]
     view.scene.poly(wave, "narrow")
-    for x in (left, right):
-        view.scene.line((x, top), (x, bore_y), "outline")
+    for x, y in zip((left, right), inner_y, strict=True):
+        view.scene.line((x, top), (x, y), "outline")
 
 
 def draw_wanted(view: View, part: Part) -> None:
@@ -172,86 +217,6 @@ def draw_length(view: View, part: Part, text: str, y: float) -> None:
     for x in (left, view.face_x):
         scene.line((x, min(y - 5, top - 3)), (x, top - 3), "narrow")
     scene.dimension((left, y), (view.face_x, y), text)
-
-
-def draw_now_and_wanted(view: View, part: Part, labels: Labels, x: float) -> None:
-    """One-arrow diameters at the left: what it is and what it must become."""
-    scene = view.scene
-    left = view.x(part.body_mm)
-    for place, (diameter, word, role) in enumerate(
-        ((part.start_mm, "now", "narrow"), (part.aim_mm, "wanted", "narrow-blue"))
-    ):
-        at, y = x + place * 84, view.y(diameter)
-        scene.line((at - 8, y), (left - 3, y), role)
-        scene.line((at, y), (at, view.axis_y + 8), role)
-        scene.arrow((at, y), (at, view.axis_y), "arrowhead" if place == 0 else "arrowhead-blue")
-        scene.text((at - 6, y + 44), word, "label" if place == 0 else "label-blue", "end")
-    scene.text((x, view.axis_y + 28), labels.now, "figure", "middle")
-    scene.text((x + 64, view.axis_y + 28), labels.wanted, "figure-blue")
-    shift = x + 68 + 9.2 * len(labels.wanted)
-    scene.text((shift, view.axis_y + 19), labels.upper, "deviation")
-    scene.text((shift, view.axis_y + 35), labels.lower, "deviation")
-
-
-def _stations(view: View, part: Part, labels: Labels, *, step: float = 56) -> None:
-    """The bore as found, hung below the axis; close stations step down."""
-    scene, last, level = view.scene, 1e9, 0
-    for (z, _), (depth, size) in zip(part.found, labels.stations, strict=True):
-        x = view.x(z)
-        level = (level + 1) % 2 if last - x < step else 0
-        last = x
-        y = view.axis_y + 34 + 24 * level
-        scene.line((x, view.y(part.start_mm)), (x, y - 18), "hidden")
-        scene.circle((x, view.axis_y), 4, "dot")
-        scene.text((x + 7, view.axis_y - 7), depth, "label")
-        scene.text((x, y), size, "measured", "middle")
-
-
-def work_band(part: Part, labels: Labels, width: float) -> Scene:
-    """The Work step's band: the work above the axis, its figures below."""
-    narrow = width < 600
-    more = 24 if narrow and part.breaks else 0
-    height = (300 if narrow else 332) + more
-    scene = Scene(width, height, f"Half section of the work, bore {labels.now}, wanted {labels.wanted}")
-    axis_y = height - more - (116 if narrow else 108)
-    if narrow:
-        view = fit(scene, part, axis_y=axis_y, top=44, width=width - 80, face_x=width - 40)
-    else:
-        view = fit(scene, part, axis_y=axis_y, top=48, width=width - (500 if width > 900 else 420), face_x=0)
-        middle = width / 2 + (0 if width > 900 else 20)
-        view = View(scene, axis_y, middle + part.body_mm * view.scale / 2, view.scale)
-    draw_work(view, part)
-    draw_wanted(view, part)
-    draw_breaks(view, part)
-    draw_axis(view, 12, width - 12)
-    draw_length(view, part, labels.length, 24)
-    _stations(view, part, labels)
-    if narrow:
-        scene.text((16, height - 60), ", ".join(broken.words for broken in part.breaks), "label")
-        scene.text((16, height - 36), f"now {labels.now}", "figure")
-        wanted = f"wanted {labels.wanted} ({labels.upper} / {labels.lower})"
-        scene.text((16, height - 12), wanted, "figure-blue")
-    else:
-        draw_now_and_wanted(view, part, labels, max(56.0, view.x(part.body_mm) - 190))
-        scene.text((24, height - 14), "half section, to scale", "label")
-        scene.text((width - 24, height - 14), "open face at the right; bore as found, by depth", "label", "end")
-        if labels.wall:
-            _wall_left(view, part, labels.wall)
-    return scene
-
-
-def _wall_left(view: View, part: Part, text: str) -> None:
-    """The thinnest wall after boring, beside the open face."""
-    scene = view.scene
-    thin = min(d for _, _, d in part.steps())
-    top, bottom, x = view.y(thin), view.y(part.aim_mm), view.face_x + 44
-    for y in (top, bottom):
-        scene.line((view.face_x + 3, y), (x + 5, y), "narrow")
-    scene.line((x, top), (x, bottom), "narrow")
-    if bottom - top > 28:
-        scene.arrow((x, top), (x, bottom))
-        scene.arrow((x, bottom), (x, top))
-    scene.text((x + 10, (top + bottom) / 2 + 6), text, "figure")
 
 
 def strip_section(part: Part) -> Scene:

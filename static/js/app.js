@@ -346,3 +346,9 @@ document.addEventListener("keydown", (event) => {
   if (here < 0) return event.target.dispatchEvent(new Event("change", { bubbles: true }));
   all[Math.max(0, here + (event.shiftKey ? -1 : 1))].focus();
 });
+
+// A place touched in the drawing opens as its row in the list does.
+document.addEventListener("click", (event) => {
+  const place = event.target.closest?.("svg [data-place]")?.dataset.place;
+  if (place) document.querySelector(`.placelist a[data-place="${CSS.escape(place)}"]`)?.click();
+});

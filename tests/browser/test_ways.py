@@ -59,6 +59,7 @@ def test_a_counterbore_on_the_mill(page: Page, live_server: object, empty: None,
         "runout_limit_mm": "0.03", "found_z_0": "6", "found_d_0": "54.06", "outside_l_0": "70", "outside_d_0": "112",
     }  # fmt: skip
     begin(page, base, work, "Mill 1, mill")
+    page.get_by_role("link", name="Methods").click()
     expect(page.locator(".ways-of .pick")).to_contain_text("1 of 1 bars fit and reach")
 
     page.keyboard.press("g")
@@ -94,20 +95,25 @@ def test_three_bores_in_line(page: Page, live_server: object, empty: None, fault
         "length_mm": "80", "wanted": "90 H7", "runout_limit_mm": "0.04", "found_z_0": "10", "found_d_0": "87.58",
     }  # fmt: skip
     begin(page, base, work, "Line rig, portable bar")
+    page.locator(".setuptab").click()
     change(page, "[name=coaxiality_mm]", "0.02")
     for name, start in (("H2", "600"), ("H3", "1120")):
         page.locator(".bores [name=name]").fill(name)
         page.locator(".bores [name=start_mm]").fill(start)
         page.get_by_role("button", name="Add the bore").click()
-        expect(page.locator(".boretabs [aria-current]")).to_have_text(name)
+        page.get_by_role("link", name="Part", exact=True).first.click()
+        expect(page.locator(".placelist [aria-current]")).to_contain_text(name)
+        page.get_by_role("link", name="Bore as found").click()
         page.locator("[name=found_z_0]").fill("10")
         change(page, "[name=found_d_0]", "87.6")
         expect(page.locator(".dp .big").first).to_have_text(re.compile("2.41"))
+        page.locator(".setuptab").click()
     page.locator(".bores [name=name]").fill("H4")
     page.locator(".bores [name=start_mm]").fill("1150")
     page.get_by_role("button", name="Add the bore").click()
     expect(page.locator(".bores .err")).to_contain_text("H4 would overlap H3")
-    page.get_by_role("link", name="H2").click()
+    page.get_by_role("link", name="Part", exact=True).first.click()
+    page.locator(".placelist th a", has_text="H2").click()
     change(page, ".workform [name=start_mm]", "620")
 
     page.locator("[data-step='2']").click()
@@ -168,7 +174,7 @@ def test_fields_typed_while_the_server_is_slow_are_kept(
     page.fill("[name=username]", "corin")
     page.fill("[name=password]", "quillmoor")
     page.get_by_role("button", name="Sign in").click()
-    page.goto(f"{base}/jobs/Q-223/work/")
+    page.goto(f"{base}/jobs/Q-223/work/?at=found")
 
     def slowly(route: Route) -> None:
         page.wait_for_timeout(700)

@@ -28,7 +28,7 @@ def test_saving_a_field_leaves_the_page_where_it_is(page: Page, live_server: Any
 
 def test_a_row_is_sent_when_it_is_left_not_half_typed(page: Page, live_server: Any, shop: None) -> None:
     sign_in(page, live_server.url)
-    page.goto(f"{live_server.url}/jobs/Q-219/work/")
+    page.goto(f"{live_server.url}/jobs/Q-219/work/?at=found")
     sent: list[str] = []
     page.on("request", lambda asked: sent.append(asked.url) if asked.method == "POST" else None)
     row = page.locator(".rows .pair").nth(3)

@@ -34,7 +34,7 @@ def numbers(text: str) -> list[str]:
         ("carousel iron", {"Q-221"}),
         ("mill", {"Q-228"}),
         ("borer", {"Q-207", "P 31/2"}),
-        ("p 31/", {"P 31/2", "P 31/4"}),
+        ("p 31/", {"P 31/2", "P 31/4", "P 31/6", "P 31/8", "P 31/10"}),
         ("nothing like it", set()),
     ],
 )

@@ -12,7 +12,22 @@ from gyrometra.accounts.models import FirstAccountLink, User
 from tests.web.test_bad_input import work_of
 
 STEPS = ("work", "bar", "cuts", "true", "bore", "check")
-JOBS = ("P~2031~2F2", "P~2031~2F4", "Q-214", "Q-219", "Q-198", "Q-223", "Q-228", "Q-221", "Q-230", "Q-225", "Q-207")
+JOBS = (
+    "P~2031~2F2",
+    "P~2031~2F4",
+    "P~2031~2F6",
+    "P~2031~2F8",
+    "P~2031~2F10",
+    "Q-214",
+    "Q-219",
+    "Q-198",
+    "Q-223",
+    "Q-228",
+    "Q-221",
+    "Q-230",
+    "Q-225",
+    "Q-207",
+)
 
 
 @pytest.mark.parametrize("step", STEPS)

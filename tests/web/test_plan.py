@@ -161,10 +161,10 @@ def test_units_between_people_and_the_store() -> None:
 
 
 def test_what_was_typed_is_echoed_as_understood(corin: Client) -> None:
-    text = corin.get("/jobs/Q-223/work/").content.decode()
+    text = corin.get("/jobs/Q-223/work/?at=found").content.decode()
     assert 'value="2.2952 in"' in text
     assert "= 58.298 mm" in text
-    assert "= 60.000 to 60.030 mm" in text
+    assert "= 60.000 to 60.030 mm" in corin.get("/jobs/Q-223/work/").content.decode()
 
 
 @pytest.mark.parametrize(

@@ -179,7 +179,7 @@ def test_i1_limits_widened_after_measuring_leave_a_trace(corin: Client) -> None:
     text = corin.get("/jobs/Q-214/check/").content.decode()
     assert "Changed after measuring: corin" in text
     assert "top limit 72.03 mm to 72.06 mm" in text
-    assert "top limit" in corin.get("/jobs/Q-214/work/").content.decode()
+    assert "top limit" in corin.get("/jobs/Q-214/work/?at=more").content.decode()
 
 
 def test_i2_the_least_of_all_caps_counts(corin: Client) -> None:
@@ -260,7 +260,7 @@ def test_d6_a_given_up_job_is_closed_with_its_reason_and_taken_up_again(corin: C
     assert "Q-214" in corin.get("/?q=closed").content.decode().split('id="strips"')[1]
     assert corin.get("/jobs/Q-214/bore/").status_code == 200
     assert "Close this job without signing" in post("reopen")
-    assert "closed none to bored over, the casting is scrap" in corin.get("/jobs/Q-214/work/").content.decode()
+    assert "closed none to bored over, the casting is scrap" in corin.get("/jobs/Q-214/work/?at=more").content.decode()
     assert "Not saved" not in log(corin, "Q-214", "set", number=4, guard=ALL_GUARDS)
 
 

@@ -225,7 +225,7 @@ def test_a_bore_to_suit_a_measured_part(corin: Client) -> None:
     bore = open_page("Q-223", MM).bore_row
     assert (float(bore.lower_mm), float(bore.upper_mm)) == (60.002, 60.026)
     assert bore.wanted == "60.002-60.026 mm"
-    text = corin.get("/jobs/Q-223/work/").content.decode()
+    text = corin.get("/jobs/Q-223/work/?at=fit").content.decode()
     assert "to 0.034: clearance" in text
     assert 'value="0.01 to 0.034"' in text, "the clearance is shown again, the limits are left to follow"
     assert work_initial(bore, MM)["wanted"] == ""
@@ -356,7 +356,7 @@ def test_the_ways_are_compared_with_reasons(corin: Client) -> None:
     line = {row.key: row for row in plates.ways(open_page("Q-221", MM))}
     assert line["lathe-bar"].words == "bores one bore at a set-up; there are 3 in line"
     Machine.objects.filter(kind__in=["mill", "borer"]).update(retired=True)
-    assert "the crib has no mill or horizontal borer" in corin.get("/jobs/Q-214/work/").content.decode()
+    assert "the crib has no mill or horizontal borer" in corin.get("/jobs/Q-214/work/?at=methods").content.decode()
 
 
 def test_a_job_can_change_its_way_while_nothing_is_set(corin: Client) -> None:

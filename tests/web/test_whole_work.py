@@ -57,7 +57,7 @@ def test_a_keyway_is_drawn_slows_the_cut_and_is_skipped_when_swept(corin: Client
     fields = {"method": "sweep", "places": "8", "indicator": indicator.pk}
     swept = corin.post("/jobs/Q-219/round/true/", fields, follow=True).content.decode()
     assert swept.count("keyway: x skips") == 1, "of eight places only the one at 90 degrees"
-    own = corin.get("/jobs/Q-219/work/").content.decode()
+    own = corin.get("/jobs/Q-219/work/?at=breaks").content.decode()
     assert re.search(r'name="break_width_0"[^>]*value="14"', own), "as it was typed"
 
 
@@ -83,7 +83,7 @@ def test_a_keyway_is_drawn_slows_the_cut_and_is_skipped_when_swept(corin: Client
 def test_work_that_cannot_be(corin: Client, changes: dict[str, str], says: str) -> None:
     text = work(corin, "Q-214", **changes)
     assert says in text
-    assert '<details class="more" open>' in text, "what is refused is not folded away"
+    assert 'class="err"' in text.split('class="placepanel')[1], "the place where it is refused stands open"
 
 
 # ---------------------------------------------------------------- target, matters, alike, pieces
@@ -296,7 +296,7 @@ def test_packing_says_how_high_the_works_own_axis_must_lie(corin: Client) -> Non
     words = plates.packing_words(open_page("Q-207", MM))
     assert words.startswith("The axis lies 320 over table or saddle; Roller-hub plate 40 under the work:")
     assert words.endswith("must lie 280 over its foot.")
-    assert "must lie 280 over its foot" in corin.get("/jobs/Q-207/work/").content.decode()
+    assert "must lie 280 over its foot" in corin.get("/jobs/Q-207/work/?at=setup").content.decode()
     Machine.objects.filter(name="Borer 1").update(axis_height_mm=30)
     assert "stand higher than the axis" in plates.packing_words(open_page("Q-207", MM))
     assert plates.packing_words(open_page("Q-214", MM)) == ""

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from functools import cache
 from types import MappingProxyType
 
+from gyrocore.catalogue.holdings import Holding, held, holdings, holdings_for
 from gyrocore.catalogue.methods import Method, method, methods
 from gyrocore.catalogue.toml import load
 from gyrocore.checks import require_between, require_open_between, require_positive
@@ -135,6 +136,20 @@ def cautions(*, method: str, step: str, material_key: str) -> tuple[Caution, ...
 
 
 __all__ = [
-    "BarKind", "Caution", "Material", "Method", "SpeedPair", "bar_kind", "bar_kinds", "cautions", "material",
-    "materials", "method", "methods",
+    "BarKind",
+    "Caution",
+    "Holding",
+    "Material",
+    "Method",
+    "SpeedPair",
+    "bar_kind",
+    "bar_kinds",
+    "cautions",
+    "held",
+    "holdings",
+    "holdings_for",
+    "material",
+    "materials",
+    "method",
+    "methods",
 ]  # fmt: skip

@@ -40,6 +40,10 @@ class Method:
     several: bool
     faults: str
     source: str
+    #: Whether four jaws that move one by one hold the work.
+    jaws: bool = False
+    #: Whether what turns is unbalanced by the way itself: a head that is set over.
+    unbalanced: bool = False
 
     def place_name(self, angle_deg: float) -> str:
         """A place of the sweep as the operator names it: `jaw 1`, `1-2` between two, else the angle."""

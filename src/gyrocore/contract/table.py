@@ -24,7 +24,7 @@ from gyrocore.judging.oversize import Oversize, next_oversizes
 from gyrocore.judging.verdict import AtMost, Verdict, judge_at_most, verdict
 from gyrocore.limits import Fit, Limits, fit, read_limits
 from gyrocore.notes import Note
-from gyrocore.planning.balance import Balance, balance
+from gyrocore.planning.balance import Balance, Counterweights, balance, counterweights
 from gyrocore.planning.bar_choice import BarChoice, choose_bar
 from gyrocore.planning.centres import CentresLayout, between_centres
 from gyrocore.planning.cutter_setting import CutterAdvance, OverBar, cutter_advance, over_bar
@@ -181,6 +181,7 @@ CALCULATIONS: dict[str, Calculation] = {
     "support_moves": _entry("Lifts of its supports that level a face.", SupportMoves, support_moves),
     "packing": _entry("The stack of packing nearest to a height.", PackingStack, packing),
     "balance": _entry("Unbalance, counterweight and largest speed.", Balance, balance),
+    "counterweights": _entry("Weights at a plate's holes that counter an unbalance.", Counterweights, counterweights),
     "two_sided": _entry("How deep each side is bored.", TwoSided, two_sided),
     "pilot": _entry("Where a pilot bar can lie within its guides.", Pilot, pilot),
     "line_bar_moves": _entry("Moves of a line bar's bearings on to its housings.", LineBarMoves, line_bar_moves),

@@ -4,9 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import atan2, cos, degrees, hypot, pi, radians, sin, sqrt
+from math import atan2, ceil, cos, degrees, floor, hypot, pi, radians, sin, sqrt
 
-from gyrocore.checks import TOLERANCE, require_finite, require_not_negative, require_positive, require_unique
+from gyrocore.checks import (
+    TOLERANCE,
+    require_between,
+    require_finite,
+    require_not_negative,
+    require_positive,
+    require_unique,
+)
 from gyrocore.errors import InvalidInput
 from gyrocore.notes import Note, note
 
@@ -95,6 +102,93 @@ def balance(
         force_n=None if rpm is None else moment * (2 * pi * rpm / 60) ** 2 / 1000,
         max_rpm=None if force_limit_n is None or none else sqrt(1000 * force_limit_n / moment) * 60 / (2 * pi),
         notes=(note("static_balance"),),
+    )  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Weight:
+    """A counterweight at a hole of the plate [deg], [kg]."""
+
+    angle_deg: float
+    mass_kg: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Counterweights:
+    """Weights at the two holes nearest to the light side, and what they leave unbalanced."""
+
+    weights: tuple[Weight, ...]
+    left_kg_mm: float
+    force_n: float | None
+    max_rpm: float | None
+
+
+def counterweights(
+    *, unbalance_kg_mm: float, angle_deg: float, radius_mm: float, holes: int, step_kg: float = 0.1,
+    rpm: float | None = None, force_limit_n: float | None = None,
+) -> Counterweights:  # fmt: skip
+    """Return the weights at a plate's holes that counter an unbalance, in weights that are had.
+
+    Parameters
+    ----------
+    unbalance_kg_mm : 0 or more [kg mm]
+    angle_deg : where the heavy side is, clockwise from hole 1 [deg]
+    radius_mm : of the circle of holes, over 0 [mm]
+    holes : 3 to 72, evenly round, the first at 0 degrees
+    step_kg : the least weight, over 0; every weight is a multiple of it [kg]
+    rpm : a spindle speed, over 0 [1/min]
+    force_limit_n : the greatest turning force allowed, over 0 [N]
+
+    Returns
+    -------
+    Counterweights [deg], [kg], [kg mm], [N], [1/min]; no weight where none is better than none
+
+    Raises
+    ------
+    InvalidInput
+        At the field that is out of its bounds.
+
+    Notes
+    -----
+    With the light side between the holes at a and b, m sin(b - light) / sin(b - a) hangs at a and the rest alike at b;
+    each is brought to the step below or above it, whichever pair leaves the least.
+
+    References
+    ----------
+    Derived here: a vector split along two directions.
+
+    Examples
+    --------
+    >>> found = counterweights(unbalance_kg_mm=300, angle_deg=90, radius_mm=120, holes=8, step_kg=0.5)
+    >>> [(one.angle_deg, one.mass_kg) for one in found.weights], round(found.left_kg_mm, 3)
+    ([(270.0, 2.5)], 0.0)
+    """
+    require_not_negative(unbalance_kg_mm=unbalance_kg_mm)
+    require_finite(angle_deg=angle_deg)
+    require_positive(radius_mm=radius_mm, step_kg=step_kg, rpm=rpm, force_limit_n=force_limit_n)
+    require_between(3, 72, holes=holes)
+    light, apart = _turned(angle_deg + 180), 360 / holes
+    first = floor(light / apart + TOLERANCE) * apart
+    needed = unbalance_kg_mm / radius_mm
+    ideal = [needed * sin(radians(first + apart - light)) / sin(radians(apart)),
+             needed * sin(radians(light - first)) / sin(radians(apart))]  # fmt: skip
+    near = [[floor(one / step_kg + TOLERANCE) * step_kg, ceil(one / step_kg - TOLERANCE) * step_kg] for one in ideal]
+    heavy = (unbalance_kg_mm * cos(radians(angle_deg)), unbalance_kg_mm * sin(radians(angle_deg)))
+
+    def left(pair: tuple[float, float]) -> float:
+        turns = (radians(first), radians(first + apart))
+        x = heavy[0] + radius_mm * sum(m * cos(a) for m, a in zip(pair, turns, strict=True))
+        y = heavy[1] + radius_mm * sum(m * sin(a) for m, a in zip(pair, turns, strict=True))
+        return hypot(x, y)
+
+    best = min(((a, b) for a in near[0] for b in near[1]), key=lambda pair: (round(left(pair), 9), sum(pair)))
+    over = left(best)
+    none = over < _NONE_KG_MM
+    return Counterweights(
+        weights=tuple(Weight(angle_deg=_turned(at), mass_kg=mass) for at, mass in
+                      zip((first, first + apart), best, strict=True) if mass > 0),
+        left_kg_mm=over, force_n=None if rpm is None else over * (2 * pi * rpm / 60) ** 2 / 1000,
+        max_rpm=None if force_limit_n is None or none else sqrt(1000 * force_limit_n / over) * 60 / (2 * pi),
     )  # fmt: skip
 
 

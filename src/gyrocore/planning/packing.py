@@ -70,13 +70,69 @@ def packing(*, pieces: Sequence[PackingPiece], target_mm: float, most_pieces: in
     >>> [(one.name, one.count) for one in found.stack], found.error_mm
     ([('20', 2), ('5', 1)], 1)
     """
+    return nearest_stacks(pieces=pieces, target_mm=target_mm, most_pieces=most_pieces, rows=1)[0]
+
+
+def nearest_stacks(
+    *, pieces: Sequence[PackingPiece], target_mm: float, most_pieces: int = 4, rows: int = 3
+) -> tuple[PackingStack, ...]:
+    """Return the stacks nearest to a height, the nearest first, each height once.
+
+    Parameters
+    ----------
+    pieces : 1 to 20 kinds, names unlike, heights over 0 [mm], 1 to 6 of each
+    target_mm : over 0 [mm]
+    most_pieces : 1 to 6
+    rows : 1 to 20
+
+    Returns
+    -------
+    tuple of PackingStack [mm]: of equals (to 1e-9 mm) in the order of `packing`
+
+    Raises
+    ------
+    InvalidInput
+        At the field that is out of its bounds.
+
+    References
+    ----------
+    Derived here: every stack is tried.
+
+    Examples
+    --------
+    >>> blocks = [PackingPiece(name="60", height_mm=60), PackingPiece(name="1.5", height_mm=1.5)]
+    >>> [one.height_mm for one in nearest_stacks(pieces=blocks, target_mm=61.6, rows=2)]
+    [61.5, 60]
+    """
     require_pieces(pieces)
     require_positive(target_mm=target_mm)
     require_between(1, MOST_PIECES, most_pieces=most_pieces)
-    best: tuple[int, ...] = ()
+    require_between(1, 20, rows=rows)
+    best: list[tuple[int, ...]] = []
     for counts in _stacks(pieces, most_pieces):
-        if not best or _is_better(counts, best, pieces, target_mm):
-            best = counts
+        _insert(best, counts, pieces, target_mm)
+        del best[rows:]
+    return tuple(_as_stack(counts, pieces, target_mm) for counts in best)
+
+
+def _insert(best: list[tuple[int, ...]], new: tuple[int, ...], pieces: Sequence[PackingPiece], target: float) -> None:
+    """Put a stack where it belongs among the best; one as high as another takes its place only where it is better."""
+    height = _height(new, pieces)
+    for place, old in enumerate(best):
+        alike = abs(_height(old, pieces) - height) <= TOLERANCE
+        if _is_better(new, old, pieces, target):
+            best.insert(place, new)
+            twin = (at for at in range(place + 1, len(best)) if abs(_height(best[at], pieces) - height) <= TOLERANCE)
+            again = next(twin, None)
+            if again is not None:
+                del best[again]
+            return
+        if alike:
+            return
+    best.append(new)
+
+
+def _as_stack(best: tuple[int, ...], pieces: Sequence[PackingPiece], target_mm: float) -> PackingStack:
     height = _height(best, pieces)
     return PackingStack(
         stack=tuple(StackedPiece(name=one.name, count=n) for one, n in zip(pieces, best, strict=True) if n),

@@ -173,7 +173,8 @@ def _material(item: Material, units: Units) -> str:
 def _fixture(item: Fixture, units: Units) -> str:
     sizes = [units.plain(size) for size in (item.length_mm, item.width_mm, item.height_mm) if size is not None]
     part = f", for {item.for_part}" if item.for_part else ""
-    return f"{item.get_kind_display()}: {item.purpose}{part}" + (
+    many = f"{item.count} x " if item.count > 1 else ""
+    return f"{many}{item.get_kind_display()}: {item.purpose}{part}" + (
         f"; {' x '.join(sizes)} {units.label}" if sizes else ""
     )
 

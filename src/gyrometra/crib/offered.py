@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from functools import cached_property
 
-from gyrometra.crib.models import Bar, Cutter, Head, Machine
+from gyrometra.crib.models import Bar, Cutter, Fixture, Head, Machine
 
 
 class Offered:
@@ -29,6 +29,12 @@ class Offered:
     def heads(self) -> list[Head]:
         """Boring heads."""
         return list(Head.objects.filter(retired=False))
+
+    @cached_property
+    def packing(self) -> list[Fixture]:
+        """Packing with a height, highest first."""
+        kind = Fixture.Kind.PACKING
+        return list(Fixture.objects.filter(retired=False, kind=kind, height_mm__isnull=False).order_by("-height_mm"))
 
     @cached_property
     def machines(self) -> list[Machine]:

@@ -16,7 +16,7 @@ from gyrometra.crib.records import (
     maybe,
 )
 from gyrometra.jobs.models import Bore, Job, Plan
-from gyroplan.record import BarRecord, BoreRecord, BreakRecord, PlanRecord, SetUpRecord
+from gyroplan.record import BarRecord, BoreRecord, BreakRecord, HeavyRecord, PlanRecord, SetUpRecord
 
 #: The level of inspection by how much a bore matters.
 INSPECTION: dict[str, Literal["reduced", "normal", "critical"]] = {
@@ -72,7 +72,12 @@ def plan_record(plan: Plan, holes: Rows | None = None) -> PlanRecord:
         cutter=cutter_record(plan.cutter) if plan.cutter else None,
         head=head_record(plan.head, holes) if plan.head else None,
         set_with=cast(SetWith, plan.set_with), jig_zero_mm=maybe(plan.jig_zero_mm),
-        guide_play_mm=maybe(plan.guide_play_mm),
+        guide_play_mm=maybe(plan.guide_play_mm), overlap_mm=float(plan.overlap_mm),
+        side_depth_mm=maybe(plan.side_depth_mm),
+        axis_allowed_mm=maybe(plan.axis_allowed_mm), falls_mm=maybe(plan.falls_mm),
+        falls_over_mm=maybe(plan.falls_over_mm), masses=tuple(HeavyRecord(**one) for one in plan.masses),
+        plate_radius_mm=maybe(plan.plate_radius_mm), plate_holes=plan.plate_holes,
+        weight_step_kg=float(plan.weight_step_kg), force_limit_n=maybe(plan.force_limit_n),
         driver_mm=float(plan.driver_mm), tail_mm=float(plan.tail_mm), work_length_mm=maybe(plan.work_length_mm),
         foot_mm=maybe(plan.foot_mm), bearings_mm=tuple(float(place) for place in plan.bearings_mm),
         overrun_mm=float(plan.overrun_mm),
@@ -102,6 +107,7 @@ def setup_record(job: Job, bores: Iterable[Bore]) -> SetUpRecord:
     return SetUpRecord(
         place=setup.place, side=cast(Side, setup.side), closed_reason=setup.closed_reason,
         machine=machine_record(setup.machine, getattr(job, "speed_rows", None)), method=setup.method,
+        holding=setup.holding,
         reference=cast(Reference, setup.reference), plan=plan_record(setup.plan, _holes(job)),
         bores=tuple(bore_record(bore) for bore in bores), room_behind_mm=maybe(setup.room_behind_mm),
         coaxiality_mm=maybe(setup.coaxiality_mm), match_mm=maybe(setup.match_mm),

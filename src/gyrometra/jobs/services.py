@@ -77,6 +77,7 @@ class WorkData:
     notes: str
     machine: Machine
     method: str
+    holding: str
     reference: str
     room_behind_mm: Decimal | None
     coaxiality_mm: Decimal | None
@@ -290,6 +291,7 @@ def _write_job(job: Job, user: User, work: WorkData) -> None:
 
 def _write_setup(setup: SetUp, work: WorkData) -> None:
     setup.machine, setup.method, setup.reference = work.machine, work.method, work.reference
+    setup.holding = work.holding
     setup.room_behind_mm, setup.coaxiality_mm = work.room_behind_mm, work.coaxiality_mm
     setup.match_mm = work.match_mm
     kept = ("room_behind_mm", "coaxiality_mm", "match_mm")

@@ -36,6 +36,7 @@ from gyrometra.steps.forms import (
     WorkForm,
 )
 from gyrometra.steps.page import open_page, page_of
+from gyrometra.steps.work.setting_up import FORMS as SETTING_FORMS
 from gyrometra.steps.work.setups import SetUpForm, found_for_next
 from gyrometra.truing import services as truing
 from gyrometra.truing.models import Round
@@ -109,8 +110,7 @@ def _job(people: dict[str, User], data: dict[str, Any]) -> None:
         _bore(user, number, data, more)
     if "bar" in data:
         _pick_bar(user, number, data.get("method", "lathe-bar"), data["bar"])
-    if "cuts" in data:
-        _plan(user, number, CutsForm, _with_day(data["cuts"], "rest_in_days", "rest_until"))
+    _plans(user, number, data)
     for turn in data.get("rounds", []):
         _round(people[turn["by"]], number, ids, turn)
     for place, cut in enumerate(data.get("cut", [])):
@@ -120,6 +120,14 @@ def _job(people: dict[str, User], data: dict[str, Any]) -> None:
     progress.keep(open_page(number, UNITS))
     for more in data.get("setups", []):
         _setup(user, number, data, more)
+
+
+def _plans(user: User, number: str, data: dict[str, Any]) -> None:
+    """Cuts, and what is set up before anything is clamped."""
+    if "cuts" in data:
+        _plan(user, number, CutsForm, _with_day(data["cuts"], "rest_in_days", "rest_until"))
+    for what, typed in data.get("setting", {}).items():
+        _plan(user, number, SETTING_FORMS[what], typed)
 
 
 def _pick_bar(user: User, number: str, method: str, data: dict[str, Any]) -> None:
@@ -135,7 +143,7 @@ def _setup(user: User, number: str, data: dict[str, Any], more: dict[str, Any]) 
     form = _valid(SetUpForm(chosen, page=page))
     of: dict[str, Any] = {"user": user, "version": page.job.version, "new": form.new(), "unit": UNITS.unit}
     if form.goes_on:
-        made = setups.go_on(after=page.job.setup, found=found_for_next(page), reason=more["reason"], **of)
+        made = setups.go_on(after=page.job.setup, found=found_for_next(page, more["side"]), reason=more["reason"], **of)
     else:
         made = setups.add_setup(like=page.job.setup, **of)
         bore = open_page(number, UNITS, setup=made.place).bore_row

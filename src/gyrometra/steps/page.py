@@ -162,6 +162,10 @@ class JobPage:
         """What an address needs to come to this set-up, whatever its bores and pieces."""
         return f"?setup={self.record.setup.place}" if self.has_setups else ""
 
+    def at_bore(self, place: int) -> str:
+        """The query of an address at another bore of this set-up."""
+        return self._to(bore=place)
+
     def in_setup(self, place: int) -> str:
         """The query of an address at another set-up, for the same piece."""
         return self._to(setup=place)

@@ -14,6 +14,7 @@ urlpatterns = [
     path("new/", work.new_job, name="new-job"),
     path("new/look/", work.look_at_new, name="look-at-new"),
     path("<job:number>/save/work/", work.save_work, name="save-work"),
+    path("<job:number>/save/setting/<slug:what>/", work.save_setting, name="save-setting"),
     path("<job:number>/bores/add/", work.add_bore, name="add-bore"),
     path("<job:number>/bores/remove/", work.remove_bore, name="remove-bore"),
     path("<job:number>/setups/add/", work.add_setup, name="add-setup"),

@@ -18,10 +18,11 @@ from gyroplan.assess.figure import Figure
 from gyroplan.assess.handed import Handed, handed_on
 from gyroplan.assess.heads import HoleFit, Holes
 from gyroplan.assess.lines import Line, bar_in_line, bores_in_line, line_at
-from gyroplan.assess.packing import Packing, packing_of
+from gyroplan.assess.packing import Packed, Packing, Stacked, packed_from, packing_of
 from gyroplan.assess.pairs import pair_of
 from gyroplan.assess.passes import Passes, passes_of, require_passes
 from gyroplan.assess.setting import Setting, set_by
+from gyroplan.assess.sides import SideReach, Sides, reach_into, sides_of
 from gyroplan.assess.speeds import PlannedPass, Speeds, cap_of, machine_speed, speeds_of, wanted_speed
 from gyroplan.assess.standing import Assessment, Boring, Standing, assess
 from gyroplan.assess.steps import STEPS, Next, Station, Steps, in_hand, steps_of
@@ -41,6 +42,7 @@ from gyroplan.assess.together import (
     worst_named,
 )
 from gyroplan.assess.truing import OFF_SCALE, RoundStanding, Truing, broken_at, sweeps_of, swept_of, truing_of
+from gyroplan.assess.turning import Turning, turning_of, turns_heavy
 from gyroplan.assess.ways import WayFit, ways_of
 
 __all__ = [
@@ -62,17 +64,22 @@ __all__ = [
     "Line",
     "Next",
     "Opening",
+    "Packed",
     "Packing",
     "Passes",
     "PlannedPass",
     "RoundStanding",
     "Setting",
+    "SideReach",
+    "Sides",
     "Speeds",
+    "Stacked",
     "Standing",
     "Station",
     "Steps",
     "Together",
     "Truing",
+    "Turning",
     "WayFit",
     "alike",
     "assess",
@@ -93,11 +100,13 @@ __all__ = [
     "machine_speed",
     "minutes_of",
     "name_of",
+    "packed_from",
     "packing_of",
     "pair_of",
     "passes_of",
     "piece_words",
     "pockets_of",
+    "reach_into",
     "reach_of",
     "require_passes",
     "response_at",
@@ -105,6 +114,7 @@ __all__ = [
     "set_by",
     "setup_summary",
     "shown_digest",
+    "sides_of",
     "signed_verdict",
     "speeds_of",
     "steps_of",
@@ -112,6 +122,8 @@ __all__ = [
     "sweeps_of",
     "swept_of",
     "truing_of",
+    "turning_of",
+    "turns_heavy",
     "verdict_of",
     "wanted_speed",
     "ways_of",

@@ -73,8 +73,20 @@ class AtBore:
 
     @property
     def overrun_mm(self) -> float:
-        """How far the cutter runs past the end: not at all into a shoulder or a closed end."""
-        return 0.0 if self.bore.stops_the_cutter else self.plan.overrun_mm
+        """How far the cutter runs past the end: not at all into a shoulder or a closed end, or where a side ends."""
+        return 0.0 if self.bore.stops_the_cutter or self.is_one_side else self.plan.overrun_mm
+
+    @property
+    def is_one_side(self) -> bool:
+        """Whether only a part of a through bore is cut here, the rest from the other side."""
+        depth = self.plan.side_depth_mm
+        return self.bore.ends == "through" and depth is not None and depth < self.bore.length_mm
+
+    @property
+    def bored_mm(self) -> float:
+        """How deep it is bored here: right through, or as far as this side goes."""
+        depth = self.plan.side_depth_mm
+        return depth if self.is_one_side and depth is not None else self.bore.length_mm
 
     @property
     def in_work(self) -> BoreInWork:

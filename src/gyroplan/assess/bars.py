@@ -132,7 +132,7 @@ def reach_of(at: AtBore) -> Figure[Reach]:
     """Holder face to cutter point at the end of the cut."""
     return found_or_refused(
         lambda: reach_needed(
-            bore_length_mm=at.bore.length_mm, overrun_mm=at.overrun_mm, clear_mm=at.plan.clear_mm,
+            bore_length_mm=at.bored_mm, overrun_mm=at.overrun_mm, clear_mm=at.plan.clear_mm,
             room_behind_mm=at.setup.room_behind_mm,
         )
     )  # fmt: skip
@@ -218,7 +218,7 @@ def _opening(passes: Passes, reach: Reach | None) -> Opening | None:
 
 def entering_mm(at: AtBore) -> float:
     """How much of a bar goes into the bore."""
-    return at.bore.length_mm + at.overrun_mm
+    return at.bored_mm + at.overrun_mm
 
 
 def enters(at: AtBore, bar: BarRecord) -> bool:

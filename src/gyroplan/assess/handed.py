@@ -42,5 +42,7 @@ def _handed(job: Assessment, piece: int, place: int) -> Handed:
         return Handed(bore=bore, piece=piece, rows_mm=rows, source="check")
     if state is None or state.known_from == "found":
         return Handed(bore=bore, piece=piece, rows_mm=bore.found_mm, source="found")
-    rows = ((bore.length_mm / 2, state.known_mm),)
+    bored = job.boring(piece, place).passes.at.bored_mm
+    left = tuple((z, diameter) for z, diameter in bore.found_mm if z > bored)
+    rows = ((bored / 2, state.known_mm), *left)
     return Handed(bore=bore, piece=piece, rows_mm=rows, source="pass", unmeasured=state.known_from != "measured")

@@ -25,6 +25,7 @@ from gyroplan.assess.figure import Figure, found_or_refused
 from gyroplan.assess.pairs import pair_of
 from gyroplan.assess.passes import Passes
 from gyroplan.assess.setting import Setting
+from gyroplan.assess.turning import turning_of
 from gyroplan.plan.loads import ROUGHING
 from gyroplan.record import MachineRecord
 
@@ -114,14 +115,23 @@ def speeds_of(passes: Passes, off_centre_mm: float | None) -> Speeds:
 
 
 def cap_of(at: AtBore) -> float | None:
-    """The set-up's cap: the least of the plan's own, the machine's and the swung head's; None where none is known."""
-    caps = (at.machine.unbalanced_max_rpm, at.plan.head.max_rpm if at.plan.head else None, at.plan.max_rpm)
+    """The set-up's cap: the least of the plan's own, the machine's, the swung head's and the force's that is allowed.
+
+    None where none is known.
+    """
+    turning = turning_of(at)
+    caps = (
+        turning.max_rpm if turning else None,
+        at.machine.unbalanced_max_rpm,
+        at.plan.head.max_rpm if at.plan.head else None,
+        at.plan.max_rpm,
+    )
     return min((cap for cap in caps if cap), default=None)
 
 
 def swings_unbalanced(at: AtBore) -> bool:
     """Whether something unbalanced turns: work in a four-jaw or on a faceplate, a boring head that is set over."""
-    return at.setup.way.turns == "work" or at.setup.way.bar_in == "head"
+    return at.setup.way.unbalanced
 
 
 def wanted_speed(at: AtBore, stage: str) -> float | None:
@@ -169,7 +179,7 @@ def _one(at: AtBore, cut: Pass, setting: Setting, speed: dict[str, Figure[Speed]
     time = None
     if found is not None:
         time = cut_time(
-            length_mm=at.bore.length_mm, feed_mm_rev=feed, rpm=found.set_rpm, overrun_mm=at.overrun_mm
+            length_mm=at.bored_mm, feed_mm_rev=feed, rpm=found.set_rpm, overrun_mm=at.overrun_mm
         )  # fmt: skip
     return PlannedPass(cut=cut, start_mm=setting.from_mm, feed_mm_rev=feed, setting=setting, time=time,
                        rpm=found.set_rpm if found else None)  # fmt: skip

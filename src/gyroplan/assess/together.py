@@ -150,8 +150,14 @@ def setup_summary(job: Assessment) -> SetUpSummary:
     due = [one.good_until for one in pieces if one.good_until is not None]
     return SetUpSummary(
         place=setup.place, closed_reason=setup.closed_reason, word=setup_word(job), not_in=tuple(not_in(job)),
-        digest=_setup_digest(job), good_until=min(due, default=None),
+        digest=_setup_digest(job), good_until=min(due, default=None), off_centre_mm=_off_centre_mm(job),
     )  # fmt: skip
+
+
+def _off_centre_mm(job: Assessment) -> float | None:
+    """How far the piece that was begun first was trued off the axis."""
+    piece = job.begun[0] if job.begun else 1
+    return job.boring(piece, job.record.setup.bores[0].place).off_centre_mm
 
 
 def _named(job: Assessment) -> list[tuple[str, str]]:

@@ -131,7 +131,7 @@ def _minutes(passes: Passes, machine: MachineRecord) -> float | None:
             return None
         found = machine_speed(machine, cut.diameter_mm, speed, cap)
         time = cut_time(
-            length_mm=at.bore.length_mm, feed_mm_rev=at.feed_of(cut), rpm=found.set_rpm, overrun_mm=at.overrun_mm
+            length_mm=at.bored_mm, feed_mm_rev=at.feed_of(cut), rpm=found.set_rpm, overrun_mm=at.overrun_mm
         )  # fmt: skip
         total += time.minutes
     return total or None

@@ -5,6 +5,7 @@ from gyroplan.record.job import (
     BoreRecord,
     BoreSummary,
     BreakRecord,
+    HeavyRecord,
     JobRecord,
     PieceSummary,
     PlanRecord,
@@ -25,7 +26,8 @@ from gyroplan.record.written import record_from_json, record_to_json
 
 __all__ = [
     "BarRecord", "BetweenRecord", "BoreRecord", "BoreSummary", "BreakRecord", "CutLogRecord", "CutterRecord",
-    "DepthRecord", "FixtureRecord", "HeadRecord", "JobRecord", "MachineRecord", "PieceSummary", "PlanRecord",
+    "DepthRecord", "FixtureRecord", "HeadRecord", "HeavyRecord", "JobRecord", "MachineRecord", "PieceSummary",
+    "PlanRecord",
     "ReadingRecord", "RemarkRecord", "RoundRecord", "SetUpRecord", "SetUpSummary", "SizeRecord", "SpeedRecord",
     "letter_of", "record_from_json", "record_to_json",
 ]  # fmt: skip

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from datetime import date
 from typing import Literal
 
-from gyrocore import BoreInLine, Limits, Material, Method, method
+from gyrocore import BoreInLine, Limits, Material, Method, held
 from gyroplan.record.crib import BarRecord, CutterRecord, FixtureRecord, HeadRecord, MachineRecord
 from gyroplan.record.logs import BetweenRecord, CutLogRecord, DepthRecord, RoundRecord, SizeRecord
 
@@ -98,6 +98,16 @@ class BoreRecord:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class HeavyRecord:
+    """Something that turns off the axis: how heavy, how far out, where clockwise from the mark."""
+
+    name: str
+    mass_kg: float
+    radius_mm: float
+    angle_deg: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class PlanRecord:
     """How the set-up is bored: bar, cutter, reach, feeds, passes."""
 
@@ -119,6 +129,20 @@ class PlanRecord:
     overrun_mm: float = 5.0
     clear_mm: float = 20.0
     chip_clearance_mm: float = 5.0
+    #: From two sides: how far the second cuts past where the first one ended.
+    overlap_mm: float = 2.0
+    #: How deep a through bore is cut from this side; None for right through.
+    side_depth_mm: float | None = None
+    #: On packing: how far the axis may lie off in height, and how much the table or saddle falls over a length.
+    axis_allowed_mm: float | None = None
+    falls_mm: float | None = None
+    falls_over_mm: float | None = None
+    #: What turns off the axis with the work, and where a counterweight can be bolted.
+    masses: tuple[HeavyRecord, ...] = ()
+    plate_radius_mm: float | None = None
+    plate_holes: int = 8
+    weight_step_kg: float = 0.1
+    force_limit_n: float | None = None
     #: The shop's own figure for the deflection allowed, on radius.
     budget_mm: float | None = None
     rough_speed_m_min: float | None = None
@@ -153,6 +177,8 @@ class SetUpRecord:
     closed_reason: str = ""
     machine: MachineRecord
     method: str
+    #: How the work is held; empty is the method's usual way.
+    holding: str = ""
     #: Set true to the old bore, or to the outside.
     reference: Literal["old-bore", "outside"]
     plan: PlanRecord
@@ -164,8 +190,8 @@ class SetUpRecord:
 
     @property
     def way(self) -> Method:
-        """The method of boring: which part turns, what is trued, how a cut is set."""
-        return method(self.method)
+        """The method of boring as the work is held: which part turns, what is trued, how a cut is set."""
+        return held(self.method, self.holding)
 
     @property
     def letter(self) -> str:
@@ -220,6 +246,8 @@ class SetUpSummary:
     digest: str
     #: The last day on which none of its gauges is overdue; None for always.
     good_until: date | None = None
+    #: How far its work was trued off the axis, where it was read.
+    off_centre_mm: float | None = None
 
     @property
     def letter(self) -> str:

@@ -47,3 +47,8 @@ class FixtureForm(CribForm):
     length_mm = LengthField(label="Long", required=False)
     width_mm = LengthField(label="Wide", required=False)
     height_mm = LengthField(label="High", required=False, help_text="packing is chosen by it")
+    count = forms.IntegerField(label="How many alike", min_value=1, max_value=999, initial=1, required=False)
+
+    def clean_count(self) -> int:
+        """One unless another number is given."""
+        return self.cleaned_data.get("count") or 1

@@ -63,5 +63,7 @@ class Fixture(CribItem):
     length_mm = mm(null=True, blank=True)
     width_mm = mm(null=True, blank=True)
     height_mm = mm(null=True, blank=True)
+    #: How many alike there are.
+    count = models.PositiveSmallIntegerField(default=1)
     #: The picture as a JPEG of at most 1600 px a side; in the database, so that one backup holds all.
     picture = models.BinaryField(null=True, blank=True)

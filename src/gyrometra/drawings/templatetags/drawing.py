@@ -43,7 +43,8 @@ def _svg(scene: Scene, attributes: str, style: Callable[[Shape], str]) -> SafeSt
     parts = [f'<svg {attributes} viewBox="0 0 {scene.width:.0f} {scene.height:.0f}">']
     for shape in scene.shapes:
         if shape.kind == "path":
-            parts.append(f'<path{style(shape)} d="{shape.path}"/>')
+            place = f' data-place="{escape(shape.place)}"' if shape.place else ""
+            parts.append(f'<path{style(shape)}{place} d="{shape.path}"/>')
         else:
             parts.append(f'<text{style(shape)} x="{shape.x}" y="{shape.y}">{escape(shape.text)}</text>')
     parts.append("</svg>")

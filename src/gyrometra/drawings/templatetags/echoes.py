@@ -33,7 +33,10 @@ def echo(field: BoundField, units: Units) -> str:
 
 def _with_echo(context: dict[str, Any], field: BoundField) -> dict[str, Any]:
     units = context.get("units")
-    return {"field": field, "echo": echo(field, units) if units is not None else ""}
+    quiet = context.get("panel") is not None and bool(
+        field.value()
+    )  # beside the drawing a filled field speaks for itself
+    return {"field": field, "quiet": quiet, "echo": echo(field, units) if units is not None else ""}
 
 
 @register.inclusion_tag("fields/box.html", takes_context=True)

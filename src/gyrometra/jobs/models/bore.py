@@ -18,9 +18,9 @@ class Bore(models.Model):
         BLIND = "blind", "blind, closed at its end"
 
     class Matters(models.TextChoices):
-        LITTLE = "little", "little"
-        DRAWN = "drawn", "as drawn"
-        MUCH = "much", "much"
+        LITTLE = "little", "reduced"
+        DRAWN = "drawn", "normal"
+        MUCH = "much", "critical"
 
     setup = models.ForeignKey(SetUp, on_delete=models.CASCADE, related_name="bores")
     #: The same bore as it was begun in an earlier set-up, which handed it on as it was measured.

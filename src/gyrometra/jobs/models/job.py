@@ -6,7 +6,7 @@ from django.conf import settings
 from django.db import models
 from django.db.models.functions import Upper
 
-from gyrocore import Method, method, methods
+from gyrocore import Method, held, holdings, methods
 from gyrometra.bridge.addresses import MOST_CHARACTERS
 from gyrometra.crib.models import Fixture, Machine, Material, mm
 from gyrometra.jobs.queries import JobQuerySet, SetUpQuerySet
@@ -85,6 +85,8 @@ class SetUp(models.Model):
     method = models.CharField(
         max_length=12, choices=[(key, way.label) for key, way in methods().items()], default="lathe-bar"
     )
+    #: How the work is held; empty is the method's usual way.
+    holding = models.CharField(max_length=12, blank=True, choices=[(key, one.label) for key, one in holdings().items()])
     reference = models.CharField(max_length=12, choices=Reference.choices)
     room_behind_mm = mm(null=True, blank=True)
     #: How far the middles of the bores may lie off one line, as a diameter; only for several bores.
@@ -115,7 +117,7 @@ class SetUp(models.Model):
     @property
     def way(self) -> Method:
         """The way of boring: which part turns, what is trued, how a cut is set."""
-        return method(self.method)
+        return held(self.method, self.holding)
 
     @property
     def surface(self) -> str:

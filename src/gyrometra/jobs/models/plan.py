@@ -37,6 +37,21 @@ class Plan(models.Model):
     foot_mm = mm(null=True, blank=True)
     #: Places of the bearings along the axis, from the open face of the first bore [mm].
     bearings_mm = models.JSONField(default=list, blank=True)
+    #: From two sides: how far the second cuts past where the first one ended.
+    overlap_mm = mm(default=2)
+    #: How deep a through bore is cut from this side; empty for right through.
+    side_depth_mm = mm(null=True, blank=True)
+    #: On packing: how far the axis may lie off in height; how much the table or saddle falls to the front, over what.
+    axis_allowed_mm = mm(null=True, blank=True)
+    falls_mm = mm(null=True, blank=True)
+    falls_over_mm = mm(null=True, blank=True)
+    #: What turns off the axis: each a name, kg, mm out, degrees clockwise from the mark.
+    masses = models.JSONField(default=list, blank=True)
+    #: The circle of holes where a counterweight can be bolted, the least weight, and the greatest force allowed.
+    plate_radius_mm = mm(null=True, blank=True)
+    plate_holes = models.PositiveSmallIntegerField(default=8)
+    weight_step_kg = models.DecimalField(max_digits=7, decimal_places=3, default="0.1")
+    force_limit_n = models.DecimalField(max_digits=9, decimal_places=1, null=True, blank=True)
     overrun_mm = mm(default=5)
     clear_mm = mm(default=20)
     chip_clearance_mm = mm(default=5)

@@ -10,7 +10,7 @@ from django import forms
 from gyrocore import InvalidInput, error_sentence, line_bar_layout
 from gyrometra.bridge.choices import ChoiceOfRow
 from gyrometra.bridge.fields import LengthField
-from gyrometra.bridge.units import Typed
+from gyrometra.bridge.units import Typed, to_decimal
 from gyrometra.crib.models import Bar, Cutter, Head
 from gyrometra.crib.records import bar_record
 from gyrometra.steps.shared.plan_form import PlanForm
@@ -48,10 +48,11 @@ class BarForm(PlanForm):
         out = values.pop("out_mm", None)
         if out is None or str(self.data.get("out_mm", "")).strip() == self.shown_out:
             return
-        overrun = 0 if self.bore.stops_the_cutter else values["overrun_mm"]
-        clear = out - self.bore.length_mm - overrun
+        overrun = 0 if self.bore.stops_the_cutter or self.at.is_one_side else values["overrun_mm"]
+        bored = to_decimal(self.at.bored_mm)
+        clear = out - bored - overrun
         if clear < 0:
-            least = self.units.plain(self.bore.length_mm + overrun)
+            least = self.units.plain(bored + overrun)
             self.add_error("out_mm", f"The bar must hang out {least} at least to bore through; "
                                      f"{self.data['out_mm']} was given.")  # fmt: skip
             return

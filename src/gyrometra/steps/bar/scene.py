@@ -113,14 +113,14 @@ def bar_scenes(page: JobPage) -> list[tuple[str, Scene]]:
     spring = page.bar.deflection.spring_mm if page.bar.deflection else None
     layer = BarLayer(
         diameter_mm=bar.diameter_mm,
-        overrun_mm=page.at.overrun_mm,
+        overrun_mm=page.at.bored_mm + page.at.overrun_mm - page.bore.length_mm,
         clear_mm=page.at.plan.clear_mm,
         bar_words=f"{bar.name} · {bar.made_of.label} Ø{units.plain(bar.diameter_mm)}",
         reach_words=units.length(out),
         part_words=(
             units.length(page.at.overrun_mm),
-            units.length(page.bore.length_mm),
-            units.length(out - page.bore.length_mm - page.at.overrun_mm),
+            units.length(page.at.bored_mm),
+            units.length(out - page.at.bored_mm - page.at.overrun_mm),
         ),
         spring_mm=spring,
         spring_words=f"deflects {units.small(spring)}, drawn x 1000" if spring is not None else "",

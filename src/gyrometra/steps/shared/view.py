@@ -97,13 +97,16 @@ def show(request: HttpRequest, page: JobPage, step: str, extra: dict[str, Any]) 
     return render(request, f"steps/{step}.html", context)
 
 
-def saved(request: HttpRequest, number: str, step: str, view: StepView, page: JobPage | None = None) -> HttpResponse:
-    """After a change: the stations are worked out again, and the step is shown as it stands now."""
+def saved(
+    request: HttpRequest, number: str, step: str, view: StepView, page: JobPage | None = None, at: str = ""
+) -> HttpResponse:
+    """After a change: the stations are worked out again, and the step is shown as it stands now, with `at` open."""
     page = page or page_for(request, number)
     progress.keep(page)
     if request.htmx:  # type: ignore[attr-defined]
         return view(request, page, {})
-    return redirect(reverse("step", args=(number, step)) + page.query)
+    opened = f"{'&' if page.query else '?'}at={at}" if at else ""
+    return redirect(reverse("step", args=(number, step)) + page.query + opened)
 
 
 def version_of(request: HttpRequest) -> int:

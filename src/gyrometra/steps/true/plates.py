@@ -119,7 +119,7 @@ def moves_words(view: RoundStanding, units: Units) -> list[MoveWords]:
 
 def move_order(way: Method, slacken: str, tighten: str) -> str:
     """What to do where there are no jaws: the work goes toward the place that would be slackened."""
-    if way.set_by == "dial":
+    if way.jaws:
         return ""
     return f"Move {way.moved} to the {slacken if way.moved_is == 'work' else tighten}"
 
@@ -216,7 +216,7 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
         "cannot_tell": error_sentence(shown.cannot_tell, units.unit) if shown and shown.cannot_tell else "",
         "off_scale": off_scale_words(shown) if shown else "",
         "half_rule": units.planned((shown.total_mm or 0) / 2) if shown and shown.total_mm else "",
-        "jaws": page.job.setup.way.set_by == "dial",
+        "jaws": page.job.setup.way.jaws,
     }  # fmt: skip
 
 

@@ -34,7 +34,7 @@ def face_scene(view: RoundStanding, units: Units, *, small: bool = False) -> Sce
         offset_words=units.planned(found.eccentricity_mm) if found else "",
         moves=moves,
         places=view.way.places,
-        jaws=view.way.set_by == "dial",
+        jaws=view.way.jaws,
         seen_from=view.way.seen_from,
     )
     return dial_face(face, 390, 320) if small else dial_face(face)
@@ -46,7 +46,7 @@ def empty_face(page: JobPage, *, small: bool = False) -> Scene:
     face = DialFace(
         angles_deg=[360 * n / count for n in range(count)], outward_mm=[None] * count, words=[""] * count,
         limit_mm=page.truing.limit_mm, offset_mm=None, offset_words="", moves={}, places=way.places,
-        jaws=way.set_by == "dial", seen_from=way.seen_from,
+        jaws=way.jaws, seen_from=way.seen_from,
     )  # fmt: skip
     return dial_face(face, 390, 320) if small else dial_face(face)
 

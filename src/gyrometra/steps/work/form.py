@@ -13,6 +13,7 @@ from gyrocore import (
     InvalidInput,
     Limits,
     error_sentence,
+    holdings,
     methods,
 )
 from gyrometra.bridge.addresses import JOB_NUMBER, MOST_CHARACTERS
@@ -74,6 +75,10 @@ class WorkForm(GuardedWork):
         help_text="what the next one at it should know; on the sheet too",
     )  # fmt: skip
     method = forms.ChoiceField(label="Boring method", choices=[(k, m.label) for k, m in methods().items()])
+    holding = forms.ChoiceField(
+        label="Held in or on", required=False,
+        choices=[("", "the usual way"), *((key, one.label) for key, one in holdings().items())],
+    )  # fmt: skip
     machine = ChoiceOfRow(Machine.objects.none(), label="Machine", empty_label=None)
     reference = forms.ChoiceField(label="Set true to", choices=SetUp.Reference.choices)
     room_behind_mm = LengthField(
@@ -271,8 +276,9 @@ class WorkForm(GuardedWork):
         """The cleaned values as the service takes them."""
         values = self.cleaned_data
         plain = (
-            "number", "part", "material", "due_on", "machine", "method", "reference", "room_behind_mm", "coaxiality_mm",
-            "match_mm", "name", "start_mm", "length_mm", "ends", "runout_limit_mm", "roundness_limit_mm",
+            "number", "part", "material", "due_on", "machine", "method", "holding", "reference",
+            "room_behind_mm", "coaxiality_mm", "match_mm",
+            "name", "start_mm", "length_mm", "ends", "runout_limit_mm", "roundness_limit_mm",
             "taper_limit_mm",
         )  # fmt: skip
         return WorkData(

@@ -9,6 +9,8 @@ from django.utils import timezone
 
 from gyrocore import (
     InvalidInput,
+    holdings,
+    holdings_for,
     limits_to_suit,
     method,
     unit_slip,
@@ -101,10 +103,24 @@ class GuardedWork(BreaksForm):
             self._say("machine", why_not)
         if self.others and not way.several:
             self._say("method", f"This job has {len(self.others) + 1} bores in line; {way.label} bores one.")
+        self._settle_holding(values, key)
         if self.bore is not None and key != self.bore.setup.method:
             why = why_begun(self.bore.setup)
             if why:
                 self._say("method", why)
+
+    def _settle_holding(self, values: dict[str, Any], key: str) -> None:
+        """How the work is held goes with the method; where the method was changed, its usual way follows."""
+        holding, fitting = values.get("holding") or "", holdings_for(key)
+        if not holding or holding in [one.key for one in fitting]:
+            return
+        changed = self.bore is None or key != self.bore.setup.method
+        if changed:
+            values["holding"] = ""
+        else:
+            names = ", ".join(one.label for one in fitting)
+            self._say("holding", f"{holdings()[holding].label.capitalize()} does not go with {method(key).label}; "
+                                 f"it goes with {names}.")  # fmt: skip
 
     def _guard_place(self, values: dict[str, Any]) -> None:
         """A bore has a name of its own and a stretch of its own along the axis."""

@@ -1,14 +1,20 @@
-"""The Work band."""
+"""The Work band: the part as it is and as it must become."""
 
 from __future__ import annotations
 
-from gyrodraw import (
-    Labels,
-    Scene,
-    work_band,
-)
+from collections.abc import Callable, Sequence
+from dataclasses import replace
+from itertools import pairwise
+
+from gyrodraw import BesideBore, Flag, Labels, LineBore, Marks, Scene, work_band, work_line_band
+from gyrometra.jobs.models import SetUp
 from gyrometra.steps.page import JobPage
-from gyrometra.steps.shared.scene import bands, part_of
+from gyrometra.steps.shared.scene import WIDTHS, bands, outside_mm, part_of
+from gyrometra.steps.work.whole import PlacedBore
+from gyroplan.record import letter_of
+
+#: How wide the drawing is beside the open place of a wide page.
+BESIDE_PANEL = 860.0
 
 
 def labels_of(page: JobPage) -> Labels:
@@ -28,6 +34,70 @@ def labels_of(page: JobPage) -> Labels:
 
 
 def work_scenes(page: JobPage) -> list[tuple[str, Scene]]:
-    """The Work band."""
+    """The work as it is and must become, over the whole width: for steps that have nothing of their own to draw yet."""
     part, labels = part_of(page.at.material, page.bore, words=True), labels_of(page)
     return bands(lambda width: work_band(part, labels, width))
+
+
+def whole_scenes(page: JobPage, bores: Sequence[PlacedBore], setups: Sequence[SetUp]) -> list[tuple[str, Scene]]:
+    """The Work band: the whole part, beside the open place on a wide page."""
+    if page.is_several:
+        line, gaps = _line(page, bores), _gaps(page)
+        letter = page.record.setup.letter
+        return _bands(lambda width: work_line_band(line, gaps, letter, page.at.material.hatch, width))
+    part = replace(part_of(page.at.material, page.bore, words=True), beside=_beside(page, bores))
+    here = next((one for one in bores if one.here), None)
+    marks = Marks(number=f"{here.number}" if here else "", letter=page.record.setup.letter, flags=_flags(page, setups))
+    labels = labels_of(page)
+    return _bands(lambda width: work_band(part, labels, width, marks))
+
+
+def _bands(draw: Callable[[float], Scene]) -> list[tuple[str, Scene]]:
+    return [(name, draw(BESIDE_PANEL if name == "wide" else width)) for name, width in WIDTHS.items()]
+
+
+def _beside(page: JobPage, bores: Sequence[PlacedBore]) -> list[BesideBore]:
+    """The bores of other set-ups, as they lie from the face of this one."""
+    own = page.record.setup
+    others = [one for one in bores if one.setup != own.place]
+    outside = sum(length for length, _ in page.bore.outside_mm)
+    whole = max([page.bore.length_mm, outside, *(one.start_mm + one.length_mm for one in others)])
+    found = []
+    for one in others:
+        a, b = one.start_mm, one.start_mm + one.length_mm
+        same = one.turned == (own.side == "other")
+        a, b = (a, b) if same else (whole - b, whole - a)
+        found.append(BesideBore(
+            from_mm=a, to_mm=b, now_mm=one.now_mm, aim_mm=one.aim_mm, number=f"{one.number}", letter=one.letter,
+            words=f"Ø{one.wanted}", shoulder_mm=(b if same else a) if one.ends == "shoulder" else None,
+        ))  # fmt: skip
+    return found
+
+
+def _flags(page: JobPage, setups: Sequence[SetUp]) -> list[Flag]:
+    """Each set-up that stands, on the side that it bores from; this one's side is drawn at the right."""
+    own = page.record.setup
+    rows = [(one.place, one.side, one.machine.name) for one in setups if not one.closed_reason]
+    return [
+        Flag(letter=letter_of(place), words=own.machine.name if place == own.place else machine, left=side != own.side)
+        for place, side, machine in rows
+    ]  # fmt: skip
+
+
+def _line(page: JobPage, bores: Sequence[PlacedBore]) -> list[LineBore]:
+    units, own = page.units, page.record.setup.place
+    outside = {bore.place: outside_mm(bore) for bore in page.bores}
+    return [
+        LineBore(
+            number=f"{one.number}", name=one.name, start_mm=one.start_mm, end_mm=one.start_mm + one.length_mm,
+            outside_mm=outside[one.place], now_mm=one.now_mm, aim_mm=one.aim_mm, here=one.here,
+            found="Ø ?" if one.found_mm is None else f"Ø{units.planned(one.found_mm)}", wanted=f"Ø{one.wanted}",
+        )
+        for one in bores if one.setup == own
+    ]  # fmt: skip
+
+
+def _gaps(page: JobPage) -> list[tuple[float, float, str]]:
+    """From face to face along the line."""
+    ordered = sorted(page.bores, key=lambda one: one.start_mm)
+    return [(a.start_mm, b.start_mm, page.units.length(b.start_mm - a.start_mm)) for a, b in pairwise(ordered)]

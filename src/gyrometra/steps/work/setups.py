@@ -81,43 +81,49 @@ class SetUpRow:
     row: SetUp
     #: Machine and boring method; of a signed job as they were signed.
     stands: str
+    machine: str
     #: What it came to, as it stands.
     summary: SetUpSummary
     words: str
     here: bool
     query: str
+    #: The same with the set-up open.
+    at_query: str
     #: Names of the bores it goes on with, of an earlier set-up.
     follows: str
 
 
-def setup_rows(page: JobPage) -> list[SetUpRow]:
+def setup_rows(page: JobPage, setups: Iterable[SetUp]) -> list[SetUpRow]:
     """Every set-up of the job in order."""
     came_to = {one.place: one for one in page.setups}
     signed = _as_signed(page)
-    rows: Iterable[SetUp] = [page.job.setup]
-    if page.has_setups:
-        rows = page.job.setups.select_related("machine", "closed_by").prefetch_related("bores__follows__setup")
     return [
         SetUpRow(
-            row=row, stands=signed.get(row.place) or _stands(row.machine.name, row.method),
+            row=row, **_how_it_stands(signed.get(row.place) or (row.machine.name, row.method)),
             summary=came_to[row.place], words=VERDICT_WORDS[came_to[row.place].word],
-            here=row.place == page.record.setup.place, query=page.in_setup(row.place), follows=_follows(row),
+            here=row.place == page.record.setup.place, query=page.in_setup(row.place),
+            at_query=_open(page.in_setup(row.place)), follows=_follows(row),
         )
-        for row in rows if row.place in came_to
+        for row in setups if row.place in came_to
     ]  # fmt: skip
 
 
-def _stands(machine: str, key: str) -> str:
-    return f"{machine}, {method(key).label}"
+def _open(query: str) -> str:
+    return f"{query}{'&' if query else '?'}at=setup"
 
 
-def _as_signed(page: JobPage) -> dict[int, str]:
-    """How each set-up stood when the job was signed, by its number."""
+def _how_it_stands(on: tuple[str, str]) -> dict[str, str]:
+    machine, key = on
+    return {"machine": machine, "stands": f"{machine}, {method(key).label}"}
+
+
+def _as_signed(page: JobPage) -> dict[int, tuple[str, str]]:
+    """Machine and method of each set-up when the job was signed, by its number."""
     signoff = getattr(page.job, "signoff", None)
     if signoff is None or signoff.record is None:
         return {}
     written = [one["setup"] for one in signoff.record.get("setups", [signoff.record])]
-    return {one.get("place", 1): _stands(one["machine"]["name"], one["method"]) for one in written}
+    return {one.get("place", 1): (one["machine"]["name"], one["method"]) for one in written}
 
 
 def _follows(setup: SetUp) -> str:
@@ -127,8 +133,12 @@ def _follows(setup: SetUp) -> str:
     return f"goes on with the bores of set-up {', '.join(sorted(before))}" if before else ""
 
 
-def found_for_next(page: JobPage) -> list[setups.Found]:
-    """The bores of a set-up as they stand, for the next; raises StillNeeded for one that was cut and not measured."""
+def found_for_next(page: JobPage, side: str | None = None) -> list[setups.Found]:
+    """The bores of a set-up as they stand, for the next; raises StillNeeded for one that was cut and not measured.
+
+    Where the next bores from the other `side`, depths count from the other face.
+    """
+    turned = side is not None and side != page.record.setup.side
     handed = handed_on(page.assessment)
     unknown = next((one for one in handed if one.unmeasured), None)
     if unknown is not None:
@@ -137,14 +147,14 @@ def found_for_next(page: JobPage) -> list[setups.Found]:
     alone = page.job.quantity > 1
     return [
         setups.Found(bore=page.rows.bore_at(bore.place), rows=[
-            (one.piece if alone else None, to_decimal(z), to_decimal(diameter))
+            (one.piece if alone else None, to_decimal(bore.length_mm - z if turned else z), to_decimal(diameter))
             for one in handed if one.bore.place == bore.place for z, diameter in one.rows_mm
         ])
         for bore in page.bores
     ]  # fmt: skip
 
 
-def add_setup_view(show_work: StepView) -> Callable[..., HttpResponse]:
+def add_setup_view(showing: Callable[[str], StepView]) -> Callable[..., HttpResponse]:
     """One more set-up, or another one that goes on with the bores of this."""
 
     @require_POST
@@ -152,7 +162,7 @@ def add_setup_view(show_work: StepView) -> Callable[..., HttpResponse]:
         page = page_for(request, number)
         form = SetUpForm(request.POST, page=page)
         if not form.is_valid():
-            return show_work(request, page, {"setup_form": form})
+            return showing("add")(request, page, {"setup_form": form})
         of: dict[str, Any] = {
             "user": member(request), "version": version_of(request), "new": form.new(), "unit": page.units.unit,
         }  # fmt: skip
@@ -163,21 +173,23 @@ def add_setup_view(show_work: StepView) -> Callable[..., HttpResponse]:
                     whole = open_page(number, page.units, setup=page.record.setup.place, whole=True)
                     made = setups.go_on(
                         after=page.job.setup,
-                        found=found_for_next(whole),
+                        found=found_for_next(whole, form.cleaned_data["side"]),
                         reason=form.cleaned_data["reason"].strip(),
                         **of,
                     )
                 else:
                     made = setups.add_setup(like=page.job.setup, **of)
         except _REFUSED as refused:
-            return show_work(request, page_for(request, number), {"setup_form": form, "refused": str(refused)})
+            return showing("add")(request, page_for(request, number), {"setup_form": form, "refused": str(refused)})
         progress.refresh(page.job)
-        return saved(request, number, "work", show_work, open_page(number, page.units, setup=made.place, whole=True))
+        return saved(
+            request, number, "work", showing("setup"), open_page(number, page.units, setup=made.place, whole=True)
+        )
 
     return view
 
 
-def change_setup_view(show_work: StepView) -> Callable[..., HttpResponse]:
+def change_setup_view(showing: Callable[[str], StepView]) -> Callable[..., HttpResponse]:
     """Give the set-up that is shown up, take it up again, or take it away."""
 
     @require_POST
@@ -185,7 +197,9 @@ def change_setup_view(show_work: StepView) -> Callable[..., HttpResponse]:
         page = page_for(request, number)
         setup, reason = page.job.setup, words_typed(request, "reason", 200)
         if what == "close" and not reason:
-            return show_work(request, page, {"setup_error": "Why is it given up? The reason is kept with your name."})
+            return showing("setup")(
+                request, page, {"setup_error": "Why is it given up? The reason is kept with your name."}
+            )
         of: dict[str, Any] = {"user": member(request), "setup": setup, "version": version_of(request)}
         try:
             if what == "close":
@@ -197,9 +211,15 @@ def change_setup_view(show_work: StepView) -> Callable[..., HttpResponse]:
             else:
                 raise Http404
         except _REFUSED as refused:
-            return show_work(request, page_for(request, number), {"refused": str(refused)})
+            return showing("setup")(request, page_for(request, number), {"refused": str(refused)})
         progress.refresh(page.job)
         place = None if what == "remove" else page.record.setup.place
-        return saved(request, number, "work", show_work, open_page(number, page.units, setup=place, whole=True))
+        return saved(
+            request,
+            number,
+            "work",
+            showing("more" if what == "close" else "setup"),
+            open_page(number, page.units, setup=place, whole=True),
+        )
 
     return view

@@ -42,7 +42,7 @@ def work_initial(bore: Bore, units: Units, piece: int = 1) -> dict[str, Any]:
         "due_on": _day(job.due_on), "notes": job.notes, "machine": setup.machine_id, "reference": setup.reference,
         "wanted": "" if bore.play_least_mm is not None else units.limits_typed(bore.wanted, bore.typed.get("wanted")),
         "play_mm": play_words(bore, units),
-        "method": setup.method, "name": bore.name, "ends": bore.ends,
+        "method": setup.method, "holding": setup.holding, "name": bore.name, "ends": bore.ends,
         "depth_wanted": units.limits_typed(bore.depth_wanted, bore.typed.get("depth_wanted")),
         "fixtures": _fixtures(job),
         "found_alone": is_found_alone(bore, piece),

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 from django.db import IntegrityError
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods, require_POST
@@ -18,16 +19,33 @@ from gyrometra.jobs.permissions import ChangedMeanwhile, JobClosed
 from gyrometra.steps import progress
 from gyrometra.steps.page import JobPage, open_page
 from gyrometra.steps.shared.entries import EntryForm
+from gyrometra.steps.shared.plan_form import PlanForm
+from gyrometra.steps.shared.plan_view import save_plan
 from gyrometra.steps.shared.plate import ghost_rail
-from gyrometra.steps.shared.view import page_for, saved, show, version_of
+from gyrometra.steps.shared.view import StepView, page_for, saved, show, version_of
 from gyrometra.steps.sheet import packing_words
 from gyrometra.steps.work import begin
 from gyrometra.steps.work.form import BoreForm, WorkForm
+from gyrometra.steps.work.places import (
+    PANELS,
+    as_sent,
+    at_query,
+    errors_elsewhere,
+    opened,
+    panel_of,
+    place_links,
+    place_rows,
+)
 from gyrometra.steps.work.plates import work
-from gyrometra.steps.work.scene import work_scenes
+from gyrometra.steps.work.scene import whole_scenes
+from gyrometra.steps.work.setting_plates import setting_plates
+from gyrometra.steps.work.setting_up import FORMS as SETTING_FORMS
+from gyrometra.steps.work.setting_up import setting_up
+from gyrometra.steps.work.setting_up import shown as shown_setting
 from gyrometra.steps.work.setups import SetUpForm, add_setup_view, change_setup_view, setup_rows
 from gyrometra.steps.work.shown import work_initial
 from gyrometra.steps.work.ways import ways
+from gyrometra.steps.work.whole import PlacedBore, placed_bores, setups_of
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
@@ -71,28 +89,60 @@ CHANGES_SHOWN = 30
 
 
 def show_work(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
+    """The drawing with the open place beside it; under it the list of places, a set-up, the methods, or the history."""
     form = extra.pop("form", None) or WorkForm(
         units=page.units,
         initial=work_initial(page.bore_row, page.units, page.piece),
         bore=page.bore_row,
         piece=page.piece,
     )
-    machines = form.machines()
+    at = extra.pop("at", "") or opened(request, form)
+    setups = setups_of(page)
+    bores = placed_bores(page, setups)
+    under = _under(page, at, form, bores, extra.pop("set_form", None))
     shown = {
-        "form": form,
-        "bands": work_scenes(page),
-        "plates": work(page),
-        "bore_form": BoreForm(units=page.units, like=page.bore_row),
-        "ways": ways(page),
-        "packing": packing_words(page),
-        "setup_rows": setup_rows(page),
-        "setup_form": SetUpForm(page=page, machines=machines),
-        "changes": [
+        "at": at, "form": form, "bands": whole_scenes(page, bores, setups),
+        "plates": under.pop("plates", None) or work(page),
+        "setup_rows": setup_rows(page, setups), "links": list(place_links(page, at)),
+        "view_query": at_query(page, ""), **under,
+    }  # fmt: skip
+    if at in PANELS:
+        shown |= {"panel": panel_of(form, at), "panel_title": _title(page, at),
+                  "elsewhere": errors_elsewhere(form, at)}  # fmt: skip
+    return show(request, page, "work", {**shown, **extra})
+
+
+def showing(at: str) -> StepView:
+    """Work with that open."""
+    return lambda request, page, extra: show_work(request, page, {"at": at, **extra})
+
+
+def _title(page: JobPage, at: str) -> str:
+    if at == "setup":
+        return f"Set-up {page.record.setup.letter}"
+    return page.bore.name[:1].upper() + page.bore.name[1:] if at == "bore" else PANELS[at][0]
+
+
+def _under(
+    page: JobPage, at: str, form: WorkForm, bores: Sequence[PlacedBore], refused: tuple[str, PlanForm] | None
+) -> dict[str, Any]:
+    """What stands under the drawing."""
+    if at == "methods":
+        return {"ways": ways(page)}
+    if at == "add":
+        return {"setup_form": SetUpForm(page=page, machines=form.machines())}
+    if at == "setup":
+        found = setting_up(page)
+        return {
+            "packing": packing_words(page), "bore_form": BoreForm(units=page.units, like=page.bore_row),
+            "plates": setting_plates(page, found), **shown_setting(page, found, refused),
+        }  # fmt: skip
+    if at == "more":
+        return {"changes": [
             {"at": one.at, "by": one.by.username, "words": change_words(one, page.units)}
             for one in reversed(page.changes[-CHANGES_SHOWN:])
-        ],
-    }
-    return show(request, page, "work", {**shown, **extra})
+        ]}  # fmt: skip
+    return {"places": place_rows(page, bores, at)}
 
 
 @require_POST
@@ -101,7 +151,7 @@ def add_bore(request: HttpRequest, number: str) -> HttpResponse:
     page = page_for(request, number)
     form = BoreForm(request.POST, units=page.units, like=page.bore_row)
     if not form.is_valid():
-        return show_work(request, page, {"bore_form": form})
+        return show_work(request, page, {"at": "setup", "bore_form": form})
     try:
         bore = jobs.add_bore(
             user=member(request),
@@ -111,13 +161,14 @@ def add_bore(request: HttpRequest, number: str) -> HttpResponse:
             **form.cleaned_data,
         )
     except (JobClosed, ChangedMeanwhile) as refused:
-        return show_work(request, page, {"bore_form": form, "refused": str(refused)})
+        return show_work(request, page, {"at": "setup", "bore_form": form, "refused": str(refused)})
     return saved(
         request,
         number,
         "work",
-        show_work,
+        showing("setup"),
         open_page(number, page.units, bore.place, setup=page.record.setup.place, whole=True),
+        at="setup",
     )
 
 
@@ -128,9 +179,14 @@ def remove_bore(request: HttpRequest, number: str) -> HttpResponse:
     try:
         jobs.remove_bore(user=member(request), bore=page.bore_row, version=version_of(request))
     except (JobClosed, ChangedMeanwhile, jobs.StillNeeded) as refused:
-        return show_work(request, page, {"refused": str(refused)})
+        return show_work(request, page, {"at": "setup", "refused": str(refused)})
     return saved(
-        request, number, "work", show_work, open_page(number, page.units, setup=page.record.setup.place, whole=True)
+        request,
+        number,
+        "work",
+        showing("setup"),
+        open_page(number, page.units, setup=page.record.setup.place, whole=True),
+        at="setup",
     )
 
 
@@ -139,14 +195,16 @@ def close_job(request: HttpRequest, number: str) -> HttpResponse:
     """Give the job up, with the reason."""
     page, reason = page_for(request, number), words_typed(request, "reason", 200)
     if not reason:
-        return show_work(request, page, {"close_error": "Why is it given up? The reason is kept with your name."})
+        return show_work(
+            request, page, {"at": "more", "close_error": "Why is it given up? The reason is kept with your name."}
+        )
     try:
         jobs.close_job(user=member(request), job=page.job, version=version_of(request), reason=reason)
     except JobClosed as refused:
-        return show_work(request, page, {"refused": str(refused)})
+        return show_work(request, page, {"at": "more", "refused": str(refused)})
     except ChangedMeanwhile as refused:
-        return show_work(request, page, {"close_error": str(refused), "close_reason": reason})
-    return saved(request, number, "work", show_work)
+        return show_work(request, page, {"at": "more", "close_error": str(refused), "close_reason": reason})
+    return saved(request, number, "work", showing("more"), at="more")
 
 
 @require_POST
@@ -156,8 +214,8 @@ def reopen_job(request: HttpRequest, number: str) -> HttpResponse:
     try:
         jobs.reopen_job(user=member(request), job=page.job, version=version_of(request))
     except (ChangedMeanwhile, jobs.NotLead) as refused:
-        return show_work(request, page, {"refused": str(refused)})
-    return saved(request, number, "work", show_work)
+        return show_work(request, page, {"at": "more", "refused": str(refused)})
+    return saved(request, number, "work", showing("more"), at="more")
 
 
 @require_POST
@@ -176,7 +234,7 @@ def copy_job(request: HttpRequest, number: str) -> HttpResponse:
 def save_work(request: HttpRequest, number: str) -> HttpResponse:
     """Change what is to be bored."""
     page = page_for(request, number)
-    form = WorkForm(request.POST, units=page.units, bore=page.bore_row, piece=page.piece)
+    form = WorkForm(as_sent(request, page), units=page.units, bore=page.bore_row, piece=page.piece)
     if not form.is_valid():
         return show_work(request, page, {"form": form, "stale": True})
     try:
@@ -184,7 +242,14 @@ def save_work(request: HttpRequest, number: str) -> HttpResponse:
     except (JobClosed, ChangedMeanwhile) as refused:
         return show_work(request, page, {"form": form, "refused": str(refused)})
     # other limits judge every piece anew
-    answer = saved(request, job.number, "work", show_work, _whole(page, job.number))
+    answer = saved(
+        request,
+        job.number,
+        "work",
+        show_work,
+        _whole(page, job.number),
+        at=sent if (sent := request.POST.get("at", "")) in PANELS else "",
+    )
     if job.number != number:
         answer["HX-Push-Url"] = reverse("step", args=(job.number, "work")) + page.query
     return answer
@@ -193,6 +258,19 @@ def save_work(request: HttpRequest, number: str) -> HttpResponse:
 def _whole(page: JobPage, number: str) -> JobPage:
     """The page as it stands now, with the logs of every piece: other limits judge every one anew."""
     return open_page(number, page.units, page.place, page.piece, setup=page.record.setup.place, whole=True)
+
+
+@require_POST
+def save_setting(request: HttpRequest, number: str, what: str) -> HttpResponse:
+    """Change what a question of setting up is worked out from."""
+    if what not in SETTING_FORMS:
+        raise Http404(f"{what} is no question of setting up.")
+
+    def view(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
+        form = extra.pop("form", None)
+        return show_work(request, page, {"at": "setup", "set_form": (what, form) if form else None, **extra})
+
+    return save_plan(request, number, "work", view, lambda page: SETTING_FORMS[what])
 
 
 @require_POST
@@ -205,9 +283,9 @@ def drop_answer(request: HttpRequest, number: str, pk: int) -> HttpResponse:
         try:
             jobs.drop_answer(user=member(request), job=page.job, kept=kept, client_id=form.cleaned_data["client_id"])
         except JobClosed as refused:
-            return show_work(request, page, {"refused": str(refused)})
+            return show_work(request, page, {"at": "more", "refused": str(refused)})
     return redirect("step", number, "work")
 
 
-add_setup = add_setup_view(show_work)
-change_setup = change_setup_view(show_work)
+add_setup = add_setup_view(showing)
+change_setup = change_setup_view(showing)

@@ -1,0 +1,262 @@
+"""Work's band: the whole part in half section, its places numbered, and which set-up cuts them from which side."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from gyrodraw.hatch import hatch
+from gyrodraw.scene import Scene
+from gyrodraw.section import (
+    BesideBore,
+    Labels,
+    Part,
+    View,
+    draw_axis,
+    draw_breaks,
+    draw_length,
+    draw_wanted,
+    draw_work,
+    fit,
+)
+
+#: A letter takes some 0.47 of its size across.
+_LETTER = 0.47
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Flag:
+    """A set-up beside the work, on the side that it bores from."""
+
+    letter: str
+    words: str
+    left: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Marks:
+    """The number of the bore that is shown, the set-up that cuts it, and all set-ups; empty for neither."""
+
+    number: str = ""
+    letter: str = ""
+    flags: Sequence[Flag] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LineBore:
+    """A bore in line on Work, from the open face of the first [mm]; its figures already worded."""
+
+    number: str
+    name: str
+    start_mm: float
+    end_mm: float
+    outside_mm: float
+    now_mm: float
+    aim_mm: float
+    found: str
+    wanted: str
+    here: bool
+
+
+def tone(letter: str) -> str:
+    """The colour of a set-up, beside its letter: A blue, B plum, further ones grey."""
+    return {"A": "a", "B": "b"}.get(letter, "c")
+
+
+def balloon(scene: Scene, at: tuple[float, float], number: str, letter: str, *, here: bool, place: str) -> None:
+    """The number of a place in a ring, filled where it is shown, and the letter of its set-up in a square."""
+    x, y = at
+    role = f"balloon-{tone(letter)}" if letter else "balloon"
+    scene.circle((x, y), 13, f"{role}-here" if here else role)
+    scene.text((x, y + 6), number, "disc-number" if here else "balloon-number", "middle")
+    if letter:
+        scene.rect((x + 17, y - 11), (x + 39, y + 11), f"letter-{tone(letter)}")
+        scene.text((x + 28, y + 6), letter, "disc-number", "middle")
+    scene.target((x + 8, y), 44, place)
+
+
+def draw_now_and_wanted(view: View, part: Part, labels: Labels, x: float) -> None:
+    """One-arrow diameters at the left: what it is and what it must become."""
+    scene = view.scene
+    left = view.x(part.length_mm if not part.beside else part.body_mm)
+    for place, (diameter, word, role) in enumerate(
+        ((part.start_mm, "now", "narrow"), (part.aim_mm, "wanted", "narrow-blue"))
+    ):
+        at, y = x + place * 84, view.y(diameter)
+        scene.line((at - 8, y), (left - 3, y), role)
+        scene.line((at, y), (at, view.axis_y + 8), role)
+        scene.arrow((at, y), (at, view.axis_y), "arrowhead" if place == 0 else "arrowhead-blue")
+        scene.text((at - 6, min(y + 44, view.axis_y - 7)), word, "label" if place == 0 else "label-blue", "end")
+    scene.text((x, view.axis_y + 28), labels.now, "figure", "middle")
+    scene.text((x + 64, view.axis_y + 28), labels.wanted, "figure-blue")
+    shift = x + 68 + 9.2 * len(labels.wanted)
+    scene.text((shift, view.axis_y + 19), labels.upper, "deviation")
+    scene.text((shift, view.axis_y + 35), labels.lower, "deviation")
+
+
+def _stations(view: View, part: Part, labels: Labels, *, step: float = 56) -> None:
+    """The bore as found, hung below the axis; close stations step down."""
+    scene, last, level = view.scene, 1e9, 0
+    for (z, _), (depth, size) in zip(part.found, labels.stations, strict=True):
+        x = view.x(z)
+        level = (level + 1) % 2 if last - x < step else 0
+        last = x
+        y = view.axis_y + 34 + 24 * level
+        scene.line((x, view.y(part.start_mm)), (x, y - 18), "hidden")
+        scene.circle((x, view.axis_y), 4, "dot")
+        scene.text((x + 7, view.axis_y - 7), depth, "label")
+        scene.text((x, y), size, "measured", "middle")
+
+
+def work_band(part: Part, labels: Labels, width: float, marks: Marks | None = None) -> Scene:
+    """The Work step's band: the work above the axis, its figures below."""
+    marks, narrow = marks or Marks(), width < 600
+    more = 24 if narrow and part.breaks else 0
+    height = (300 if narrow else 332) + more
+    scene = Scene(width, height, f"Half section of the work, bore {labels.now}, wanted {labels.wanted}")
+    axis_y = height - more - (116 if narrow else 108)
+    if narrow:
+        view = fit(scene, part, axis_y=axis_y, top=44, width=width - 80, face_x=width - 40)
+    else:
+        view = fit(scene, part, axis_y=axis_y, top=48, width=width - (500 if width > 900 else 420), face_x=0)
+        middle = width / 2 + (0 if width > 900 else 20)
+        view = View(scene, axis_y, middle + part.body_mm * view.scale / 2, view.scale)
+    draw_work(view, part)
+    draw_wanted(view, part)
+    for one in part.beside:
+        _draw_beside(view, one)
+    draw_breaks(view, part)
+    draw_axis(view, 12, width - 12)
+    draw_length(view, part, labels.length, 24)
+    _stations(view, part, labels)
+    _balloons(view, part, marks)
+    if narrow:
+        scene.text((16, height - 60), ", ".join(broken.words for broken in part.breaks), "label")
+        scene.text((16, height - 36), f"now {labels.now}", "figure")
+        wanted = f"wanted {labels.wanted} ({labels.upper} / {labels.lower})"
+        scene.text((16, height - 12), wanted, "figure-blue")
+    else:
+        draw_now_and_wanted(view, part, labels, max(56.0, view.x(part.body_mm) - 190))
+        scene.text((24, height - 14), "half section, to scale", "label")
+        scene.text((width - 24, height - 14), "open face at the right; bore as found, by depth", "label", "end")
+        _flags(view, part, marks.flags)
+        if labels.wall:
+            _wall_left(view, part, labels.wall)
+    return scene
+
+
+def _draw_beside(view: View, one: BesideBore) -> None:
+    """The wall that another set-up is to leave, in its colour."""
+    role, y = f"wanted-{tone(one.letter)}", view.y(one.aim_mm)
+    view.scene.line((view.x(one.to_mm), y), (view.x(one.from_mm), y), role)
+    if one.shoulder_mm is not None:
+        x = view.x(one.shoulder_mm)
+        view.scene.line((x, y), (x, view.y(one.now_mm)), role)
+
+
+def _balloons(view: View, part: Part, marks: Marks) -> None:
+    """Each place's number in its bore, halfway between the wall and the axis."""
+    if not marks.number:
+        return
+    wall = view.y(part.start_mm)
+    level = (wall + view.axis_y) / 2
+    if view.axis_y - wall < 72:  # a small bore: over the part, clear of the depths that stand along the axis
+        level = view.y(part.greatest_mm) - 20
+    shown = min(part.length_mm, part.body_mm)
+    balloon(view.scene, (view.x(shown / 2) - 14, level), marks.number, marks.letter, here=True, place=marks.number)
+    for one in part.beside:
+        x = view.x((one.from_mm + one.to_mm) / 2) - 14
+        down = 32 if one.from_mm < part.length_mm and one.to_mm > 0 else 0
+        balloon(view.scene, (x, level + down), one.number, one.letter, here=False, place=one.number)
+
+
+def _flags(view: View, part: Part, flags: Sequence[Flag]) -> None:
+    """A set-up's letter in a flag that points at the work from its side."""
+    scene, count = view.scene, {True: 0, False: 0}
+    for flag in flags:
+        y = (60.0 + 46 * count[True]) if flag.left else _clear_of_wall(view, part) - 46 * count[False]
+        count[flag.left] += 1
+        tip = view.x(part.body_mm) - 30 if flag.left else view.face_x + 30
+        towards = 1 if flag.left else -1
+        room = tip - 24 if flag.left else scene.width - 24 - tip
+        if room < 60:
+            continue
+        back = tip - towards * 44
+        body = [(tip, y), (tip - towards * 16, y - 16), (back, y - 16), (back, y + 16), (tip - towards * 16, y + 16)]
+        scene.poly(body, f"letter-{tone(flag.letter)}", closed=True)
+        scene.text(((tip - towards * 16 + back) / 2, y + 6), flag.letter, "disc-number", "middle")
+        if room > 52 + len(flag.words) * 16 * _LETTER:
+            scene.text((back - towards * 8, y + 5), flag.words, "label", "end" if flag.left else "start")
+
+
+def _clear_of_wall(view: View, part: Part) -> float:
+    """How high a flag stands at the open face: near the axis, else over the words of the wall that is left."""
+    thin = min(d for _, _, d in part.steps())
+    words = (view.y(thin) + view.y(part.aim_mm)) / 2
+    near = view.axis_y - 40
+    return near if near - words > 34 else max(22.0, words - 40)
+
+
+def _wall_left(view: View, part: Part, text: str) -> None:
+    """The thinnest wall after boring, beside the open face."""
+    scene = view.scene
+    thin = min(d for _, _, d in part.steps())
+    top, bottom, x = view.y(thin), view.y(part.aim_mm), view.face_x + 44
+    for y in (top, bottom):
+        scene.line((view.face_x + 3, y), (x + 5, y), "narrow")
+    scene.line((x, top), (x, bottom), "narrow")
+    if bottom - top > 28:
+        scene.arrow((x, top), (x, bottom))
+        scene.arrow((x, bottom), (x, top))
+    scene.text((x + 10, (top + bottom) / 2 + 6), text, "figure")
+
+
+def work_line_band(bores: Sequence[LineBore], gaps: Sequence[tuple[float, float, str]], letter: str, kind: str,
+                   width: float) -> Scene:  # fmt: skip
+    """Several bores in line in half section, left to right, each with its number, found and finished size."""
+    narrow = width < 600
+    scene = Scene(width, 300 if narrow else 332, f"Half section of {len(bores)} bores in line")
+    lowest, margin = scene.height - (110 if narrow else 106), 20.0 if narrow else 64.0
+    span = max(one.end_mm for one in bores) - min(one.start_mm for one in bores)
+    tallest = max(one.outside_mm for one in bores) / 2
+    scale = min((width - 2 * margin) / span, (lowest - 92) / tallest)
+    axis_y = min(lowest, (scene.height + tallest * scale) / 2)
+    origin = min(one.start_mm for one in bores)
+    left = (width - span * scale) / 2
+
+    def x(z_mm: float) -> float:
+        return left + (z_mm - origin) * scale
+
+    level, last = 0, -1e9
+    for one in bores:
+        _line_bore(scene, one, (x(one.start_mm), x(one.end_mm)), (axis_y, scale), kind)
+        middle = (x(one.start_mm) + x(one.end_mm)) / 2
+        top = axis_y - one.outside_mm / 2 * scale
+        level = (level + 1) % 2 if middle - last < 118 else 0
+        last = middle
+        balloon(scene, (middle - 14, top - 20), one.number, letter, here=one.here, place=one.number)
+        for row, (words, role) in enumerate(
+            ((one.name, "label"), (one.wanted, "figure-blue"), (one.found, "measured"))
+        ):
+            if narrow and row == 1:
+                continue
+            y = axis_y + 24 + 22 * row + (44 if level and narrow else 0)
+            scene.text((middle, y), words if not narrow or row else one.name, role, "middle")
+    scene.line((12, axis_y), (width - 12, axis_y), "axis")
+    for a, b, words in gaps:
+        if x(b) - x(a) > 60:
+            scene.dimension((x(a), 24), (x(b), 24), words)
+            for z in (a, b):
+                scene.line((x(z), 18), (x(z), 34), "narrow")
+    scene.text((16, scene.height - 10), "half section, to scale; name, finished size, smallest found", "label")
+    return scene
+
+
+def _line_bore(scene: Scene, one: LineBore, ends: tuple[float, float], at: tuple[float, float], kind: str) -> None:
+    """One housing above the axis: hatch, outline, the wall as found and as wanted."""
+    (left, right), (axis_y, scale) = ends, at
+    top, wall, aim = (axis_y - diameter / 2 * scale for diameter in (one.outside_mm, one.now_mm, one.aim_mm))
+    hatch(scene, (left, top, right, wall), kind)
+    scene.poly([(left, axis_y), (left, top), (right, top), (right, axis_y)], "outline")
+    scene.line((left, wall), (right, wall), "wall")
+    scene.line((left, aim), (right, aim), "wanted")

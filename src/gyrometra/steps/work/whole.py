@@ -1,0 +1,90 @@
+"""The whole part as Work shows it: the bores of every set-up that stands, numbered once, and which set-up cuts them."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from gyrometra.jobs.models import SetUp
+from gyrometra.steps.page import JobPage
+from gyroplan.record import BoreRecord, letter_of
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PlacedBore:
+    """A bore of the part: in which set-up it is cut, and what it must become [mm]."""
+
+    number: int
+    setup: int
+    place: int
+    name: str
+    turned: bool
+    start_mm: float
+    length_mm: float
+    ends: str
+    lower_mm: float
+    upper_mm: float
+    aim_mm: float
+    wanted: str
+    found_mm: float | None
+    matters: str
+    here: bool = False
+
+    @property
+    def letter(self) -> str:
+        """The letter of its set-up."""
+        return letter_of(self.setup)
+
+    @property
+    def now_mm(self) -> float:
+        """The smallest size found, else the one aimed at."""
+        return self.aim_mm if self.found_mm is None else self.found_mm
+
+
+def setups_of(page: JobPage) -> list[SetUp]:
+    """Every set-up of the job in order, with its bores."""
+    if not page.has_setups:
+        return [page.job.setup]
+    return list(page.job.setups.select_related("machine", "closed_by").prefetch_related(
+        "bores__follows__setup", "bores__found"))  # fmt: skip
+
+
+def placed_bores(page: JobPage, setups: Sequence[SetUp]) -> list[PlacedBore]:
+    """The bores of the part in the order of their set-ups; one that another set-up went on with stands once."""
+    own, found = page.record.setup.place, list[dict[str, Any]]()
+    gone_on = {bore.follows_id for one in setups if page.has_setups and not one.closed_reason
+               for bore in one.bores.all()}  # fmt: skip
+    for one in setups:
+        if one.place == own:
+            found += [{**_of_record(page, bore), "setup": own, "turned": one.side == SetUp.Side.OTHER,
+                       "here": bore.place == page.place} for bore in page.bores]  # fmt: skip
+        elif not one.closed_reason:
+            found += [{**_of_row(page, bore), "setup": one.place, "turned": one.side == SetUp.Side.OTHER}
+                      for bore in one.bores.all() if bore.pk not in gone_on]  # fmt: skip
+    return [PlacedBore(number=number + 1, **values) for number, values in enumerate(found)]
+
+
+def _of_record(page: JobPage, bore: BoreRecord) -> dict[str, Any]:
+    units, own = page.units, bore.of_piece(page.piece)
+    return {
+        "place": bore.place, "name": bore.name, "start_mm": bore.start_mm, "length_mm": bore.length_mm,
+        "ends": bore.ends, "lower_mm": bore.lower_mm, "upper_mm": bore.upper_mm, "aim_mm": bore.aim_mm,
+        "wanted": units.limits(bore.wanted, bore.wanted_unit, bore.lower_mm, bore.upper_mm),
+        "found_mm": own.smallest_found_mm, "matters": bore.inspection,
+    }  # fmt: skip
+
+
+def _of_row(page: JobPage, bore: Any) -> dict[str, Any]:
+    """A bore of another set-up, as its row stands."""
+    lower, upper = float(bore.lower_mm), float(bore.upper_mm)
+    target = (bore.target_lower_mm, bore.target_upper_mm)
+    ends = (lower, upper) if None in target else (float(target[0]), float(target[1]))
+    typed = bore.typed.get("wanted") if bore.play_least_mm is None else None
+    words = page.units.limits(bore.wanted, typed["unit"] if typed else "mm", lower, upper)
+    return {
+        "place": bore.place, "name": bore.name, "start_mm": float(bore.start_mm), "length_mm": float(bore.length_mm),
+        "ends": bore.ends, "lower_mm": lower, "upper_mm": upper, "aim_mm": sum(ends) / 2, "wanted": words,
+        "found_mm": min((float(row.diameter_mm) for row in bore.found.all()), default=None),
+        "matters": {"little": "reduced", "drawn": "normal", "much": "critical"}[bore.matters],
+    }  # fmt: skip
