@@ -47,6 +47,7 @@ from gyrocore.limits import (
     nearest_common,
     read_limits,
 )
+from gyrocore.limits.bush import LEAST_WALL_SHARE, BushOutside, bush_outside, require_wall
 from gyrocore.make import CALCULATIONS
 from gyrocore.notes import Note, note
 from gyrocore.planning.balance import Balance, Counterweights, Mass, Weight, balance, counterweights
@@ -98,6 +99,7 @@ __all__ = [
     "BEARING_CLEAR_MM",
     "CALCULATIONS",
     "INTERRUPTED_SHARE",
+    "LEAST_WALL_SHARE",
     "OPENING_SHARE",
     "OVERSIZE_STEP_IN_MM",
     "OVERSIZE_STEP_MM",
@@ -120,6 +122,7 @@ __all__ = [
     "BoreForm",
     "BoreInLine",
     "Bush",
+    "BushOutside",
     "Caution",
     "CentresBar",
     "CentresLayout",
@@ -228,6 +231,7 @@ __all__ = [
     "between_centres",
     "bore_form",
     "build_beam",
+    "bush_outside",
     "cautions",
     "choose_bar",
     "clean_text",
@@ -290,6 +294,7 @@ __all__ = [
     "read_limits",
     "read_surface_speed",
     "reading_after_move_mm",
+    "require_wall",
     "response_at",
     "second_moment_mm4",
     "segments_out",

@@ -5,12 +5,14 @@ exaggerated says so beside itself.
 """
 
 from gyrodraw.barlayer import BarLayer, RulerLimit, bar_band
+from gyrodraw.barside import BarSide, bar_side, bar_view
 from gyrodraw.borelayer import Detail, InBore, bore_band
 from gyrodraw.calendar import Due, Resting, calendar_axis
 from gyrodraw.centreslayer import CentresLayer, centres_band
 from gyrodraw.charts import convergence_chart
 from gyrodraw.crown import Crown, dial_crown
 from gyrodraw.dialface import DialFace, dial_face
+from gyrodraw.fitted import BushLayer, bush_band
 from gyrodraw.instruments import dial_scale, lever_gate
 from gyrodraw.linelayer import Housing, LineLayer, SagCurve, SpanRuler, line_band, strip_line
 from gyrodraw.passline import PassLine, Rung
@@ -24,8 +26,10 @@ from gyrodraw.zones import fit_zones
 
 __all__ = [
     "BarLayer",
+    "BarSide",
     "BesideBore",
     "Broken",
+    "BushLayer",
     "CentresLayer",
     "Crown",
     "Detail",
@@ -54,7 +58,10 @@ __all__ = [
     "WallPoint",
     "Walls",
     "bar_band",
+    "bar_side",
+    "bar_view",
     "bore_band",
+    "bush_band",
     "calendar_axis",
     "centres_band",
     "check_band",

@@ -10,7 +10,7 @@ Box = tuple[float, float, float, float]
 
 
 def hatch(scene: Scene, box: Box, kind: str) -> None:
-    """Hatch an upright box (left, top, right, bottom): iron, steel, bronze or aluminium."""
+    """Hatch an upright box (left, top, right, bottom): iron, steel, bronze, aluminium or plastic."""
     if kind == "steel":
         scene.lines(_rising(box, 14, 0), "hatch")
         scene.lines(_rising(box, 14, 4), "hatch")
@@ -20,6 +20,9 @@ def hatch(scene: Scene, box: Box, kind: str) -> None:
     elif kind == "aluminium":
         scene.lines(_rising(box, 14, 0), "hatch")
         scene.lines(_falling(box, 14), "hatch-broken")
+    elif kind == "plastic":
+        scene.lines(_rising(box, 16, 0), "hatch")
+        scene.lines(_falling(box, 16), "hatch")
     else:
         scene.lines(_rising(box, 9, 0), "hatch")
 

@@ -216,7 +216,7 @@ def work_line_band(bores: Sequence[LineBore], gaps: Sequence[tuple[float, float,
     """Several bores in line in half section, left to right, each with its number, found and finished size."""
     narrow = width < 600
     scene = Scene(width, 300 if narrow else 332, f"Half section of {len(bores)} bores in line")
-    lowest, margin = scene.height - (110 if narrow else 106), 20.0 if narrow else 64.0
+    lowest, margin = scene.height - (110 if narrow else 106), 26.0 if narrow else 64.0
     span = max(one.end_mm for one in bores) - min(one.start_mm for one in bores)
     tallest = max(one.outside_mm for one in bores) / 2
     scale = min((width - 2 * margin) / span, (lowest - 92) / tallest)

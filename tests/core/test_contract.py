@@ -88,6 +88,8 @@ GOOD: dict[str, dict[str, Any]] = {
 
 #: The product's own questions, beyond the contract.
 BEYOND: dict[str, dict[str, Any]] = {
+    "counterweights": {"unbalance_kg_mm": 300, "angle_deg": 90, "radius_mm": 120, "holes": 8, "step_kg": 0.5},
+    "bush_outside": {"seat_smallest_mm": 62.012, "seat_largest_mm": 62.018, "least_mm": 0.025, "most_mm": 0.055},
     "reach_needed": {"bore_length_mm": 140, "overrun_mm": 5, "clear_mm": 20},
     "bar_out": {"segments": [{"length_mm": 165, "diameter_mm": 40}]},
     "tuning": {"points": [{"overhang_mm": 240, "turns": 2.5}], "overhang_mm": 240, "stands_turns": 2},

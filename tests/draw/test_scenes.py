@@ -270,11 +270,11 @@ def test_hatch_never_leaves_its_box(kind: str, left: float, top: float, width: f
 
 def test_hatches_of_the_materials_differ() -> None:
     drawn = set()
-    for kind in ("iron", "steel", "bronze", "aluminium"):
+    for kind in ("iron", "steel", "bronze", "aluminium", "plastic"):
         scene = Scene(100, 100, "hatch")
         hatch(scene, (0, 0, 90, 60), kind)
         drawn.add("".join(shape.role + shape.path for shape in scene.shapes))
-    assert len(drawn) == 4
+    assert len(drawn) == 5
 
 
 def test_an_unknown_outside_is_a_broken_wall() -> None:

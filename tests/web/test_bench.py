@@ -30,8 +30,8 @@ def numbers(text: str) -> list[str]:
     ("typed", "found"),
     [
         ("q-22", {"Q-221", "Q-223", "Q-225", "Q-228"}),
-        ("carousel", {"Q-221", "Q-223"}),
-        ("carousel iron", {"Q-221"}),
+        ("carousel", {"Q-221", "Q-223", "P 31/8"}),
+        ("carousel iron", {"Q-221", "P 31/8"}),
         ("mill", {"Q-228"}),
         ("borer", {"Q-207", "P 31/2"}),
         ("p 31/", {"P 31/2", "P 31/4", "P 31/6", "P 31/8", "P 31/10"}),

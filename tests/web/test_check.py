@@ -147,7 +147,7 @@ def test_an_overdue_gauge_proves_nothing(corin: Client) -> None:
     page = whole(corin, {})
     assert page.judged.word == "incomplete"
     assert missing_words(page) == ["Bore gauge 50-100 is past its check date"]
-    assert "past its check date" in corin.get("/crib/").content.decode()
+    assert "past its check date" in corin.get("/crib/?kind=gauge").content.decode()
 
 
 def test_too_coarse_a_gauge_cannot_tell(corin: Client) -> None:

@@ -64,7 +64,7 @@ def test_an_own_material_is_offered_with_its_class(dagny: Client) -> None:
 def test_the_general_materials_are_put_in_once(db: None) -> None:
     before = Material.objects.count()
     put_in_missing(Material)
-    assert Material.objects.count() == before == 4
+    assert Material.objects.count() == before == 10
 
 
 def picture(kind: str = "PNG", side: int = 2400) -> SimpleUploadedFile:

@@ -24,7 +24,7 @@ def six(machine: str = "Lathe 3", **more: Any) -> dict[str, Any]:
 
 
 @pytest.mark.parametrize(("newest", "following"), [
-    ("Q-231", "Q-232"), ("P 31/9", "P 31/10"), ("0099", "0100"), ("7b", "8b"), ("rush", ""),
+    ("Q-231", "Q-232"), ("P 31/19", "P 31/20"), ("0099", "0100"), ("7b", "8b"), ("rush", ""),
 ])  # fmt: skip
 def test_the_number_counts_on(db: None, newest: str, following: str) -> None:
     Job.objects.filter(pk=Job.objects.order_by("-pk")[0].pk).update(number=newest)

@@ -128,6 +128,9 @@ def test_the_demo_jobs_stand_where_the_shop_left_them(db: None) -> None:
     assert steps == {
         "P 31/2": ("true", "begin_truing"),
         "P 31/4": ("bar", "choose_bar"),
+        "P 31/6": ("true", "begin_truing"),
+        "P 31/8": ("bar", "choose_bar"),
+        "P 31/10": ("bar", "choose_bar"),
         "Q-214": ("bore", "bore_to"),
         "Q-219": ("true", "move_jaws"),
         "Q-198": ("check", "signed"),
@@ -226,12 +229,12 @@ def test_members_are_added_by_the_lead_alone(dagny: Client, corin: Client) -> No
 
 
 def test_things_in_use_are_not_taken_away_and_others_can_be_put_back(dagny: Client) -> None:
-    used, free = Bar.objects.get(name="Bar 7"), Bar.objects.get(name="Bar 2")
+    used, free = Bar.objects.get(name="Bar 7"), Bar.objects.get(name="Bar 3")
     text = dagny.post(f"/crib/bar/{used.pk}/retire/", follow=True).content.decode()
     assert "Bar 7 is used by Q-214, Q-225: plan with another one there first." in text
     assert "Used by Q-214, Q-225." in dagny.get(f"/crib/bar/{used.pk}/").content.decode()
     dagny.post(f"/crib/bar/{free.pk}/retire/")
-    assert "Bar 2 " not in dagny.get("/jobs/Q-214/bar/").content.decode()
-    assert "out of use" in dagny.get("/crib/").content.decode()
+    assert "Bar 3 " not in dagny.get("/jobs/Q-214/bar/").content.decode()
+    assert "out of use" in dagny.get("/crib/?kind=bar").content.decode()
     dagny.post(f"/crib/bar/{free.pk}/retire/")
-    assert "Bar 2 " in dagny.get("/jobs/Q-214/bar/").content.decode()
+    assert "Bar 3 " in dagny.get("/jobs/Q-214/bar/").content.decode()

@@ -50,6 +50,9 @@ class Material:
     expansion_um_m_k: float
     speed_m_min: Mapping[str, SpeedPair]
     source: str
+    #: Of elasticity; None where not known, as in records of an older make.
+    youngs_modulus_gpa: float | None = None
+    poisson: float | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -100,7 +103,9 @@ def _require_material(one: Material) -> None:
     require_between(200, 5000, kc11_mpa=one.kc11_mpa)
     require_between(0, 0.6, mc=one.mc)
     require_between(0, 2, thrust_ratio=one.thrust_ratio)
-    require_between(0, 40, expansion_um_m_k=one.expansion_um_m_k)
+    require_between(0, 150, expansion_um_m_k=one.expansion_um_m_k)
+    require_between(1, 700, youngs_modulus_gpa=one.youngs_modulus_gpa)
+    require_open_between(0, 0.5, poisson=one.poisson)
     for pair in one.speed_m_min.values():
         require_between(1, 2000, rough=pair.rough)
         require_between(pair.rough, 3000, finish=pair.finish)

@@ -16,7 +16,7 @@ from gyrocore.errors import InvalidInput
 class Holding:
     """A way of holding: the methods it goes with, how the work is trued in it, whether it turns unbalanced.
 
-    `trued`, `place_word` and `moved` are empty where the method's own stand.
+    `trued`, `place_word`, `moved` and `unbalanced` are empty where the method's own stand.
     """
 
     key: str
@@ -28,7 +28,7 @@ class Holding:
     place_word: str | None = None
     moved: str = ""
     jaws: bool = False
-    unbalanced: bool = False
+    unbalanced: bool | None = None
 
 
 @cache
@@ -67,5 +67,5 @@ def held(method_key: str, holding_key: str = "") -> Method:
     return replace(
         way, holding=one.holding, trued=one.trued or way.trued, moved=one.moved or way.moved, jaws=one.jaws,
         place_word=way.place_word if one.place_word is None else one.place_word,
-        unbalanced=one.unbalanced or way.unbalanced,
+        unbalanced=way.unbalanced if one.unbalanced is None else one.unbalanced,
     )  # fmt: skip

@@ -23,6 +23,7 @@ from gyrocore.judging.next_cut import Habit, NextCut, SetAndMeasured, next_cut
 from gyrocore.judging.oversize import Oversize, next_oversizes
 from gyrocore.judging.verdict import AtMost, Verdict, judge_at_most, verdict
 from gyrocore.limits import Fit, Limits, fit, read_limits
+from gyrocore.limits.bush import BushOutside, bush_outside
 from gyrocore.notes import Note
 from gyrocore.planning.balance import Balance, Counterweights, balance, counterweights
 from gyrocore.planning.bar_choice import BarChoice, choose_bar
@@ -181,7 +182,6 @@ CALCULATIONS: dict[str, Calculation] = {
     "support_moves": _entry("Lifts of its supports that level a face.", SupportMoves, support_moves),
     "packing": _entry("The stack of packing nearest to a height.", PackingStack, packing),
     "balance": _entry("Unbalance, counterweight and largest speed.", Balance, balance),
-    "counterweights": _entry("Weights at a plate's holes that counter an unbalance.", Counterweights, counterweights),
     "two_sided": _entry("How deep each side is bored.", TwoSided, two_sided),
     "pilot": _entry("Where a pilot bar can lie within its guides.", Pilot, pilot),
     "line_bar_moves": _entry("Moves of a line bar's bearings on to its housings.", LineBarMoves, line_bar_moves),
@@ -189,6 +189,8 @@ CALCULATIONS: dict[str, Calculation] = {
     "angled_face": _entry("Measures of a face at an angle.", AngledFace, angled_face),
     "face_time": _entry("Minutes that facing takes.", FaceTime, face_time),
     # beyond the contract: the product's own questions
+    "counterweights": _entry("Weights at a plate's holes that counter an unbalance.", Counterweights, counterweights),
+    "bush_outside": _entry("Limits of a bush's outside from its seat and the fit.", BushOutside, bush_outside),
     "reach_needed": _entry("How far a bar must stand out to bore through.", Reach, reach_needed),
     "bar_out": _entry("A stepped bar standing out of its holder.", BarOut, bar_out, "material"),
     "tuning": _entry("Where the damper of a tuned bar must stand.", Tuning, tuning),

@@ -83,6 +83,10 @@ ERRORS: dict[str, str] = {
     # setting the cutter
     "tip_inside_bar": "{What} must be over the bar's own {allowed}, or the tip stands inside the bar; {given} was given.",
     # passes
+    "seat_varies_more": "The fit allows {given} between its least and its most, and the seat with its uncertainty takes "
+    "{allowed}: allow more, measure closer, or make the seat rounder.",
+    "wall_too_thin": "The bush would have a wall of {given}; under {allowed}, a fortieth of its outside, it cannot be "
+    "pressed. Make its bore smaller, or shrink or bond a sleeve.",
     "not_over_start": "The wanted size must be over what is there now, {allowed}; {given} was given.",
     "rough_under_twice_least": "With roughing cuts of {rough_mm} the least depth may be {allowed} at most (half of it); {given} was given.",
     "finish_under_least": "The finish cut of {allowed} is thinner than the least depth of {given}: it would rub.",

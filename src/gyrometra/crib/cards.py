@@ -48,16 +48,9 @@ KINDS = {
 }
 
 
-def cards(units: Units) -> list[tuple[Kind, list[Card]]]:
-    """All things by kind; one query a kind, one for the speeds and one for the holes."""
-    together = {Machine: "speeds", Head: "holes"}
-    found = []
-    for key, (model, _) in _MAKERS.items():
-        items = model._default_manager.all()
-        if model in together:
-            items = items.prefetch_related(together[model])
-        found.append((KINDS[key], [card_of(item, units) for item in items]))
-    return found
+def model_of(kind: str) -> type[CribItem]:
+    """The model of a kind."""
+    return _MAKERS[kind][0]
 
 
 def card_of(item: CribItem, units: Units) -> Card:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from gyrometra.crib.models import Bar, CribChange, CribItem, Cutter, Fixture, Gauge, Head, Indicator, Machine, Material
 
 #: Where each kind of thing is used: the relation back, and the way from there to the job.
@@ -19,6 +21,28 @@ _USES = {
 def history_of(kind: str, item: CribItem) -> list[CribChange]:
     """The changes of a thing, newest first."""
     return list(CribChange.objects.filter(kind=kind, item_id=item.pk).select_related("by")[:30])
+
+
+def in_table(model: type[CribItem]) -> list[Any]:
+    """All things of a kind with what their table prints."""
+    rows = {Machine: "speeds", Head: "holes"}.get(model)
+    found = model._default_manager.order_by("name")
+    if model is Fixture:
+        found = found.defer("picture")
+    return list(found.prefetch_related(rows) if rows else found)
+
+
+def uses_of(model: type[CribItem]) -> dict[int, list[str]]:
+    """By the key of a thing, the numbers of the open jobs that use it; two queries at most for all of a kind."""
+    ways = [_USES[model]] if model in _USES else [("jobs", "")]
+    ways += [("opening_plans", "setup__job")] if model is Bar else []
+    found: dict[int, set[str]] = {}
+    for relation, job in ways:
+        way = f"{relation}__{job}" if job else relation
+        rows = model._default_manager.filter(**{f"{way}__signoff__isnull": True, f"{way}__closed_reason": ""})
+        for pk, number in rows.values_list("pk", f"{way}__number").distinct():
+            found.setdefault(pk, set()).add(number)
+    return {pk: sorted(numbers) for pk, numbers in found.items()}
 
 
 def used_by(item: CribItem) -> list[str]:

@@ -10,30 +10,36 @@ from django.db import IntegrityError
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
+from django.utils.http import url_has_allowed_host_and_scheme
 from django.utils.safestring import mark_safe
 from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
 from gyrometra.accounts.people import member, units_shown, words_typed
 from gyrometra.bridge.units import Units
 from gyrometra.crib import bulk, exchange, services, starter
-from gyrometra.crib.cards import KINDS, card_of, cards
+from gyrometra.crib.cards import KINDS, card_of
 from gyrometra.crib.editing import opened, put_together
-from gyrometra.crib.forms import FORMS
-from gyrometra.crib.models import CribItem, Fixture
+from gyrometra.crib.forms import FORMS, CribForm
+from gyrometra.crib.models import Bar, CribItem, Fixture
 from gyrometra.crib.pictures import MOST_BYTES, BadPicture, jpeg_of
 from gyrometra.crib.queries import history_of, used_by
+from gyrometra.crib.tables import bar_scene, table_of, tabs
 from gyrometra.crib.values import change_words, initial_of
 
 
 @require_safe
 def crib(request: HttpRequest) -> HttpResponse:
-    """All that the shop owns, by kind."""
-    groups = cards(Units(member(request).unit))
-    return render(
-        request,
-        "crib/crib.html",
-        {"groups": groups, "is_empty": not any(found for kind, found in groups if kind.key != "material")},
+    """What the shop owns, a table a kind: searched, sorted, with what uses it."""
+    kind = request.GET.get("kind", "")
+    kinds = tabs()
+    if kind not in KINDS:
+        kind = next((one.key for one, count in kinds if count and one.key != "material"), "machine")
+    table = table_of(
+        kind, Units(member(request).unit), asked=request.GET.get("q", "")[:80], sort=request.GET.get("sort", "")
     )
+    shown = {"table": table, "tabs": kinds,
+             "is_empty": not any(count for one, count in kinds if one.key != "material")}  # fmt: skip
+    return render(request, "crib/rows.html" if request.htmx else "crib/crib.html", shown)  # type: ignore[attr-defined]
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
@@ -58,15 +64,33 @@ def edit(request: HttpRequest, kind: str, pk: int | None = None) -> HttpResponse
             messages.warning(request, "Another changed it in the same moment: look at it, then save again.")
         else:
             messages.info(request, f"{item.name} is in the crib.")
-            return redirect("crib")
-    context: dict[str, Any] = {"form": form, "kind": KINDS[kind], "item": item if pk else None, "units": units}
-    if pk:
-        context |= {
-            "opened": opened(item, form_class, units),
-            "used": used_by(item),
-            "history": [(change, change_words(change, units)) for change in history_of(kind, item)],
-        }
-    return render(request, "crib/edit.html", context)
+            return redirect(come_back(request, item) or f"{reverse('crib')}?kind={kind}")
+    context: dict[str, Any] = {"form": form, "kind": KINDS[kind], "item": item if pk else None, "units": units,
+                               "back": back_to(request)}  # fmt: skip
+    return render(request, "crib/edit.html", {**context, **(_about(item, kind, form_class, units) if pk else {})})
+
+
+def _about(item: CribItem, kind: str, form_class: type[CribForm], units: Units) -> dict[str, Any]:
+    """What is known of a thing beside its fields."""
+    return {
+        "opened": opened(item, form_class, units), "used": used_by(item),
+        "history": [(change, change_words(change, units)) for change in history_of(kind, item)],
+        "scene": bar_scene(item, units) if isinstance(item, Bar) else None,
+    }  # fmt: skip
+
+
+def back_to(request: HttpRequest) -> str:
+    """The page of this product that something was to be added for; empty for none."""
+    asked = request.POST.get("back") or request.GET.get("back") or ""
+    own = url_has_allowed_host_and_scheme(asked, allowed_hosts=None) and asked.startswith("/")
+    return asked if own and len(asked) < 300 else ""
+
+
+def come_back(request: HttpRequest, item: CribItem) -> str:
+    """Where it was to be added for, with what was added named: it comes back picked."""
+    back = back_to(request)
+    field = request.POST.get("for", "")
+    return f"{back}{'&' if '?' in back else '?'}picked={field}:{item.pk}" if back and field.isidentifier() else back
 
 
 @require_POST
@@ -119,7 +143,7 @@ def retire(request: HttpRequest, kind: str, pk: int) -> HttpResponse:
         messages.info(request, f"{item.name} is {'out of use' if item.retired else 'in use again'}.")
     except services.StillUsed as refused:
         messages.warning(request, str(refused))
-    return redirect("crib")
+    return redirect(f"{reverse('crib')}?kind={kind}")
 
 
 @require_safe

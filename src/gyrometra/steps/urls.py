@@ -5,6 +5,7 @@ from django.urls import path
 from gyrometra.steps import rounds, views
 from gyrometra.steps.bar import view as bar
 from gyrometra.steps.bore import view as bore
+from gyrometra.steps.bush import view as bush
 from gyrometra.steps.check import view as check
 from gyrometra.steps.cuts import view as cuts
 from gyrometra.steps.true import view as true
@@ -15,6 +16,8 @@ urlpatterns = [
     path("new/look/", work.look_at_new, name="look-at-new"),
     path("<job:number>/save/work/", work.save_work, name="save-work"),
     path("<job:number>/save/setting/<slug:what>/", work.save_setting, name="save-setting"),
+    path("<job:number>/bush/", bush.bush, name="bush"),
+    path("<job:number>/bush/make/", bush.make_bush, name="make-bush"),
     path("<job:number>/bores/add/", work.add_bore, name="add-bore"),
     path("<job:number>/bores/remove/", work.remove_bore, name="remove-bore"),
     path("<job:number>/setups/add/", work.add_setup, name="add-setup"),

@@ -12,6 +12,7 @@ from gyroplan.assess.bars import (
     rows_of,
     verdict_of,
 )
+from gyroplan.assess.bush import BushPlan, BushWork, Seat, Stage, bush_plan, seat_of
 from gyroplan.assess.centres import Centres, layout_of, response_at
 from gyroplan.assess.check import Checked, Gap, LimitFound, check_of, worst_word
 from gyroplan.assess.figure import Figure
@@ -53,6 +54,8 @@ __all__ = [
     "BarInWork",
     "BarRow",
     "Boring",
+    "BushPlan",
+    "BushWork",
     "Centres",
     "Checked",
     "Figure",
@@ -69,11 +72,13 @@ __all__ = [
     "Passes",
     "PlannedPass",
     "RoundStanding",
+    "Seat",
     "Setting",
     "SideReach",
     "Sides",
     "Speeds",
     "Stacked",
+    "Stage",
     "Standing",
     "Station",
     "Steps",
@@ -86,6 +91,7 @@ __all__ = [
     "bar_in_line",
     "bores_in_line",
     "broken_at",
+    "bush_plan",
     "cap_of",
     "check_of",
     "choice_of",
@@ -111,6 +117,7 @@ __all__ = [
     "require_passes",
     "response_at",
     "rows_of",
+    "seat_of",
     "set_by",
     "setup_summary",
     "shown_digest",

@@ -6,6 +6,7 @@ from contextlib import suppress
 from typing import Any
 
 from django import forms
+from django.db.models import Count
 
 from gyrocore import (
     InvalidInput,
@@ -15,6 +16,7 @@ from gyrocore import (
     equal_passes,
     finish,
     head_dial,
+    materials,
     over_bar,
     read_surface_speed,
     sentence,
@@ -39,12 +41,18 @@ class MachineLine(Line):
 
 
 def material_named(words: str) -> Material | None:
-    """The crib's material that a word means: its name, its class, or a part of either that only one has."""
+    """The crib's material that a word means: its name, its class, or a part of either.
+
+    Of several that have it in their name the one that most jobs are of; of those alike, as the catalogue has them.
+    """
     wanted = words.strip().lower()
     offered = [item for item in Material.objects.filter(retired=False) if wanted]
     found = [m for m in offered if wanted in m.name.lower() or wanted in m.family]
     exact = [m for m in found if wanted in (m.name.lower(), m.family)]
-    return (exact or found)[0] if len(exact or found) == 1 else None
+    if len(exact or found) < 2:
+        return (exact or found or [None])[0]
+    classes, jobs = list(materials()), Material.objects.annotate(many=Count("jobs")).in_bulk(field_name="name")
+    return min(exact or found, key=lambda one: (-jobs[one.name].many, classes.index(one.family), one.name))
 
 
 class SpeedLine(MachineLine):

@@ -7,6 +7,7 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 from django import forms
+from django.forms import BoundField
 
 from gyrocore import InvalidInput, error_sentence
 from gyrometra.bridge.fields import LengthField, SurfaceSpeedField, TypedForm
@@ -56,6 +57,8 @@ class CribForm(TypedForm):
     """A named thing; names stand once a kind."""
 
     model: type[CribItem] = Machine
+    #: Fields that most things of the kind leave empty: folded away until one of them is filled or refused.
+    folded: tuple[str, ...] = ()
     name = forms.CharField(label="Name", max_length=60)
     notes = forms.CharField(
         label="Notes", max_length=300, required=False, help_text="what it is good for, where it hangs"
@@ -76,6 +79,22 @@ class CribForm(TypedForm):
                 value = getattr(item, name)
                 self.stands(name, self.units.surface_speed(value), value, None)
         self.order_fields([name for name in self.fields if name != "notes"])
+
+    @property
+    def first_fields(self) -> list[BoundField]:
+        """What every thing of the kind has."""
+        return [self[name] for name in self.fields if name not in self.folded]
+
+    @property
+    def more_fields(self) -> list[BoundField]:
+        """What most of them leave empty."""
+        return [self[name] for name in self.fields if name in self.folded]
+
+    @property
+    def has_more(self) -> bool:
+        """Whether something stands, or is refused, in what is folded away."""
+        return any(one.errors or one.value() not in (None, "", one.field.initial, False, "0") for one in
+                   self.more_fields)  # fmt: skip
 
     def clean_name(self) -> str:
         """Refuse a name that stands already."""

@@ -20,6 +20,8 @@ class MachineForm(CribForm):
     """A machine that bores."""
 
     model = Machine
+    folded = ("cuts_large_mm", "shoes", "power_kw", "torque_nm", "feeds_mm_rev", "travel_mm", "centres_mm",
+              "axis_height_mm", "backlash_divisions")  # fmt: skip
     kind = forms.ChoiceField(label="Kind", choices=Machine.Kind.choices, initial=Machine.Kind.LATHE)
     speeds = forms.CharField(
         label="Spindle speeds with lever positions",

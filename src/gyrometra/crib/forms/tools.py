@@ -73,6 +73,8 @@ class BarForm(CribForm):
     """A boring bar."""
 
     model = Bar
+    folded = ("inner_diameter_mm", "shank_mm", "steps_mm", "tilt_deg", "damping_ratio", "tuned", "tuned_turns",
+              "bits_apart_mm")  # fmt: skip
     method = forms.ChoiceField(
         label="Made for", choices=[(k, way.label) for k, way in methods().items() if way.bars == k]
     )
@@ -84,6 +86,9 @@ class BarForm(CribForm):
     grip_mm = LengthField(label="Must stay in the clamp", required=False, help_text="empty: three diameters")
     tip_mm = LengthField(label="Tip from the bar's own centre", required=False,
                          help_text="only a bar for a boring head")  # fmt: skip
+    inner_diameter_mm = LengthField(
+        label="Hollow, bore of the bar", required=False, positive=False, least=0, help_text="empty: solid"
+    )
     shank_mm = LengthField(label="Shank", required=False, help_text="empty: as thick as the bar")
     steps_mm = lines_field("Steps from the cutter's end", "One a line: length, diameter. 60 32. Empty: plain")
     tilt_deg = forms.DecimalField(
@@ -120,6 +125,10 @@ class BarForm(CribForm):
             raise forms.ValidationError("The overhang comes first, then the turns: 300 2.5. Here it is the other way.")
         return sorted(points)
 
+    def clean_inner_diameter_mm(self) -> Decimal:
+        """Solid unless it is said."""
+        return self.cleaned_data["inner_diameter_mm"] or Decimal(0)
+
     def clean_tilt_deg(self) -> Decimal:
         """Square unless it is said."""
         return self.cleaned_data["tilt_deg"] or Decimal(0)
@@ -135,6 +144,9 @@ class BarForm(CribForm):
         elif values["min_bore_mm"] < diameter:
             self.add_error("min_bore_mm", "A bar cannot enter a bore smaller than itself, "
                                           f"{self.units.plain(diameter)} {self.units.label}.")  # fmt: skip
+        if (values.get("inner_diameter_mm") or 0) >= diameter:
+            self.add_error("inner_diameter_mm", "A hollow bar needs a wall: its bore must be under "
+                                                f"{self.units.plain(diameter)} {self.units.label}.")  # fmt: skip
         self._guard_use(values)
         self._guard_steps(values)
         tip = values.get("tip_mm")

@@ -44,6 +44,8 @@ class Material(CribItem):
                 "hss": SpeedPair(rough=float(self.hss_rough_m_min), finish=float(self.hss_finish_m_min)),
             },
             source=self.source,
+            youngs_modulus_gpa=materials()[self.family].youngs_modulus_gpa,
+            poisson=materials()[self.family].poisson,
         )
 
 

@@ -78,7 +78,7 @@ def _number(request: HttpRequest, name: str) -> int | None:
     return int(text)
 
 
-def show(request: HttpRequest, page: JobPage, step: str, extra: dict[str, Any]) -> HttpResponse:
+def show(request: HttpRequest, page: JobPage, step: str, extra: dict[str, Any], template: str = "") -> HttpResponse:
     """One step, whole or as the part that htmx swaps."""
     context = {
         "page": page,
@@ -94,7 +94,7 @@ def show(request: HttpRequest, page: JobPage, step: str, extra: dict[str, Any]) 
         **extra,
     }
     context["base"] = "pages/bare.html" if request.htmx else "pages/base.html"  # type: ignore[attr-defined]
-    return render(request, f"steps/{step}.html", context)
+    return render(request, template or f"steps/{step}.html", context)
 
 
 def saved(

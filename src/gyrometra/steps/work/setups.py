@@ -183,8 +183,9 @@ def add_setup_view(showing: Callable[[str], StepView]) -> Callable[..., HttpResp
             return showing("add")(request, page_for(request, number), {"setup_form": form, "refused": str(refused)})
         progress.refresh(page.job)
         return saved(
-            request, number, "work", showing("setup"), open_page(number, page.units, setup=made.place, whole=True)
-        )
+            request, number, "work", showing("setup"), open_page(number, page.units, setup=made.place, whole=True),
+            at="setup",
+        )  # fmt: skip
 
     return view
 
@@ -214,12 +215,9 @@ def change_setup_view(showing: Callable[[str], StepView]) -> Callable[..., HttpR
             return showing("setup")(request, page_for(request, number), {"refused": str(refused)})
         progress.refresh(page.job)
         place = None if what == "remove" else page.record.setup.place
+        at = "more" if what == "close" else "setup"
         return saved(
-            request,
-            number,
-            "work",
-            showing("more" if what == "close" else "setup"),
-            open_page(number, page.units, setup=place, whole=True),
+            request, number, "work", showing(at), open_page(number, page.units, setup=place, whole=True), at=at
         )
 
     return view

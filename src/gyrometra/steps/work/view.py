@@ -17,6 +17,7 @@ from gyrometra.jobs import services as jobs
 from gyrometra.jobs.history import change_words
 from gyrometra.jobs.permissions import ChangedMeanwhile, JobClosed
 from gyrometra.steps import progress
+from gyrometra.steps.bush.suited import suited_words
 from gyrometra.steps.page import JobPage, open_page
 from gyrometra.steps.shared.entries import EntryForm
 from gyrometra.steps.shared.plan_form import PlanForm
@@ -142,7 +143,7 @@ def _under(
             {"at": one.at, "by": one.by.username, "words": change_words(one, page.units)}
             for one in reversed(page.changes[-CHANGES_SHOWN:])
         ]}  # fmt: skip
-    return {"places": place_rows(page, bores, at)}
+    return {"places": place_rows(page, bores, at), "suits": suited_words(page.job, page)}
 
 
 @require_POST

@@ -1,0 +1,84 @@
+"""Bushes that are made to suit a bore: what is asked of one, and the job that makes it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from decimal import Decimal
+from typing import Any
+
+from django.db import transaction
+
+from gyrocore import Limits
+from gyrometra.accounts.models import User
+from gyrometra.bridge.units import Typed, to_decimal
+from gyrometra.crib.models import Machine
+from gyrometra.jobs.models import Bore, Bush, Job, SetUp
+from gyrometra.jobs.services import FoundOf, Row, StillNeeded, WorkData, create_job
+
+#: How far the bore of a bush may lie off before it is finished in place, either way (chosen here: it is bored again).
+TURNED_WITHIN_MM = 0.05
+
+
+def bush_for(bore: Bore, piece: int) -> Bush | None:
+    """The bush that is asked for of a bore of one piece."""
+    return Bush.objects.select_related("material", "job").filter(seat=bore, piece=piece).first()
+
+
+@transaction.atomic
+def keep_bush(
+    *, user: User, seat: Bore, piece: int, values: Mapping[str, Any], finish: Limits, typed: Mapping[str, Typed]
+) -> Bush:  # fmt: skip
+    """Store what is asked of a bush; the last word stands."""
+    bush, _ = Bush.objects.select_for_update().get_or_create(
+        seat=seat, piece=piece, defaults={**values, **_finish(finish), "typed": dict(typed), "changed_by": user}
+    )
+    for name, value in {**values, **_finish(finish)}.items():
+        setattr(bush, name, value)
+    bush.typed, bush.changed_by = dict(typed), user
+    bush.save()
+    return bush
+
+
+def _finish(finish: Limits) -> dict[str, Decimal]:
+    return {"finish_lower_mm": to_decimal(finish.lower_mm), "finish_upper_mm": to_decimal(finish.upper_mm)}
+
+
+@transaction.atomic
+def make_job(
+    *, user: User, bush: Bush, number: str, lower_mm: float, upper_mm: float, turned_mm: float, unit: str
+) -> Job:  # fmt: skip
+    """Make the job of a bush: its bore as it is turned before pressing, its outside at the middle of its limits."""
+    locked = Bush.objects.select_for_update(of=("self",)).select_related("seat__setup__job").get(pk=bush.pk)
+    if locked.job is not None:
+        raise StillNeeded(f"Its job is {locked.job.number} already.")
+    machine = Machine.objects.filter(kind=Machine.Kind.LATHE, retired=False).order_by("name").first()
+    if machine is None:
+        raise StillNeeded("The crib has no lathe to turn it on: add one.")
+    limits = Limits(turned_mm, turned_mm - TURNED_WITHIN_MM, turned_mm + TURNED_WITHIN_MM, 2 * TURNED_WITHIN_MM,
+                    turned_mm, ())  # fmt: skip
+    aim = to_decimal((lower_mm + upper_mm) / 2)
+    found = []
+    if locked.blank_inside_mm:
+        found = [Row(first_mm=Decimal(0), second_mm=locked.blank_inside_mm, typed={})]
+    part = f"{locked.seat.setup.job.part}, bush"
+    made = create_job(user=user, unit=unit, work=WorkData(
+        number=number, part=part[:80], material=locked.material, quantity=1, due_on=locked.seat.setup.job.due_on,
+        notes="", machine=machine, method="lathe-bar", holding="", reference=SetUp.Reference.OUTSIDE,
+        room_behind_mm=None, coaxiality_mm=None, match_mm=None, fixtures=[], name="bore", start_mm=Decimal(0),
+        length_mm=locked.length_mm, ends=Bore.Ends.THROUGH, depth_wanted="", depth=None, mate_mm=None, play_mm=None,
+        wanted=f"{turned_mm:.3f} +{TURNED_WITHIN_MM}/-{TURNED_WITHIN_MM} mm", limits=limits, target="",
+        target_limits=None, matters=Bore.Matters.LITTLE, breaks=[], runout_limit_mm=to_decimal(upper_mm - lower_mm),
+        roundness_limit_mm=None, taper_limit_mm=None, found=found, found_of=FoundOf(),
+        outside=[Row(first_mm=locked.length_mm, second_mm=aim, typed={})], typed={},
+    ))  # fmt: skip
+    take_over(bush=locked, lower_mm=lower_mm, upper_mm=upper_mm, job=made)
+    return made
+
+
+@transaction.atomic
+def take_over(*, bush: Bush, lower_mm: float, upper_mm: float, job: Job | None = None) -> None:
+    """The limits of its outside as they are now: of the seat as it is measured."""
+    bush.lower_mm, bush.upper_mm = to_decimal(lower_mm), to_decimal(upper_mm)
+    if job is not None:
+        bush.job = job
+    bush.save(update_fields=["lower_mm", "upper_mm", "job"])

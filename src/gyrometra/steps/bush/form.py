@@ -1,0 +1,97 @@
+"""What is asked of a bush."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django import forms
+
+from gyrocore import InvalidInput, read_limits
+from gyrometra.bridge.choices import ChoiceOfRow
+from gyrometra.bridge.fields import LengthField, LimitsField, TypedForm
+from gyrometra.bridge.units import Units
+from gyrometra.crib.models import Material
+from gyrometra.jobs.models import Bush
+from gyrometra.steps.page import JobPage
+from gyroplan.assess import BushPlan, BushWork, Seat, bush_plan
+
+#: Interference that is offered for a seat, as shares of its diameter (chosen here: a press that holds and goes in).
+OFFERED_LEAST, OFFERED_MOST = 0.0004, 0.0009
+#: Left in the bore until it is in place, on diameter (chosen here).
+OFFERED_LEAVE_MM = 0.5
+
+
+class BushForm(TypedForm):
+    """The fit, the material, the bore wanted in place, the blank."""
+
+    least_mm = LengthField(label="Interference, least, on Ø", positive=False, ask_over_mm=2)
+    most_mm = LengthField(label="Interference, most, on Ø", positive=False, ask_over_mm=2)
+    material = ChoiceOfRow(
+        Material.objects.filter(retired=False), label="Bush of", to_field_name="name", empty_label=None
+    )
+    finish = LimitsField(label="Bore in place", help_text="54 H8: bored once it is pressed")
+    leave_mm = LengthField(label="Left in it until pressed, on Ø", positive=False, least=0)
+    length_mm = LengthField(label="Length")
+    blank_outside_mm = LengthField(label="Blank, outside Ø", required=False)
+    blank_inside_mm = LengthField(label="Blank, bore Ø", required=False, help_text="blank: solid bar")
+    put_in = forms.ChoiceField(label="Put in", choices=Bush.PutIn.choices, widget=forms.RadioSelect)
+
+    def __init__(self, *args: Any, page: JobPage, seat: Seat, bush: Bush | None = None, **kwargs: Any) -> None:
+        self.page, self.seat, self.bush = page, seat, bush
+        super().__init__(*args, units=page.units, **kwargs)
+        if bush is not None:
+            for name in LENGTHS:
+                value, typed = getattr(bush, name), bush.typed.get(name)
+                self.stands(name, self.units.shown(value, typed), value, typed)
+
+    def clean(self) -> dict[str, Any]:
+        """The bush can be made, and pressed."""
+        values = super().clean() or {}
+        self.plan: BushPlan | None = None
+        if self.errors:
+            return values
+        try:
+            self.plan = plan_of(self.page, self.seat, work_of(values))
+        except InvalidInput as error:
+            self.refuse(error, {"inside_mm": "finish"}, "most_mm")
+        return values
+
+    def values(self) -> dict[str, Any]:
+        """What is to be stored beside the limits of its bore."""
+        kept = {name: self.cleaned_data[name] for name in (*LENGTHS, "material", "put_in")}
+        return {**kept, "finish": str(self.data.get("finish", "")).strip()}
+
+
+LENGTHS = ("least_mm", "most_mm", "leave_mm", "length_mm", "blank_outside_mm", "blank_inside_mm")
+
+
+def work_of(values: dict[str, Any]) -> BushWork:
+    """What is asked, for the plan."""
+    lengths = {name: None if values[name] is None else float(values[name]) for name in LENGTHS}
+    return BushWork(**lengths, finish=values["finish"], material=values["material"].data)  # type: ignore[arg-type]
+
+
+def stored_work(bush: Bush) -> BushWork:
+    """What is asked, as it is stored."""
+    finish = read_limits(f"{float(bush.finish_lower_mm)}-{float(bush.finish_upper_mm)}")
+    return work_of({**{name: getattr(bush, name) for name in LENGTHS}, "finish": finish, "material": bush.material})
+
+
+def plan_of(page: JobPage, seat: Seat, work: BushWork) -> BushPlan:
+    """The bush for the bore of a page."""
+    outside = min((diameter for _, diameter in page.bore.outside_mm), default=None)
+    return bush_plan(work, seat, page.at.material, outside)
+
+
+def initial_of(bush: Bush | None, seat: Seat, units: Units) -> dict[str, Any]:
+    """As it is stored; else what is offered for this seat."""
+    if bush is not None:
+        shown = {name: units.shown(getattr(bush, name), bush.typed.get(name)) for name in LENGTHS}
+        finish = units.limits_typed(bush.finish, bush.typed.get("finish"))
+        return {**shown, "finish": finish, "material": bush.material.name, "put_in": bush.put_in}
+    middle = (seat.smallest_mm + seat.largest_mm) / 2
+    return {
+        "least_mm": units.planned(OFFERED_LEAST * middle), "most_mm": units.planned(OFFERED_MOST * middle),
+        "leave_mm": units.plain(OFFERED_LEAVE_MM), "length_mm": units.plain(seat.depth_mm), "material": "bronze",
+        "put_in": Bush.PutIn.PRESS,
+    }  # fmt: skip

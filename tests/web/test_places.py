@@ -1,0 +1,245 @@
+"""Work as places beside a drawing: one opened, its fields alone sent; set-ups worked out; a bush to suit a bore."""
+
+from __future__ import annotations
+
+import re
+import uuid
+from typing import Any
+
+import pytest
+from django.db import connection
+from django.test import Client
+from django.test.utils import CaptureQueriesContext
+
+from gyrometra.bridge.units import Units
+from gyrometra.crib.models import Fixture, Gauge, Machine, Material
+from gyrometra.jobs.models import Bore, Bush, Job
+from gyrometra.steps.page import open_page
+from gyrometra.steps.work.places import PANELS
+from tests.web.said import flat
+
+MM = Units("mm")
+HX = {"HX-Request": "true"}
+
+
+def save(client: Client, number: str, at: str, *, unit: str = "mm", **fields: Any) -> str:
+    page = open_page(number, Units(unit))
+    sent = {"version": page.job.version, "unit": unit, "at": at, **fields}
+    return flat(client.post(f"/jobs/{number}/save/work/", sent, headers=HX))
+
+
+def shown(client: Client, number: str, at: str) -> dict[str, str]:
+    """The fields of an open place as the page shows them."""
+    text = (
+        client.get(f"/jobs/{number}/work/?at={at}").content.decode().split('class="placepanel')[1].split("</form>")[0]
+    )
+    fields = dict(re.findall(r'<input[^>]*name="([^"]+)"[^>]*?value="([^"]*)"', text))
+    for name, options in re.findall(r'<select name="([^"]+)".*?>(.*?)</select>', text, re.S):
+        chosen = re.search(r'<option value="([^"]*)" selected', options)
+        fields[name] = chosen[1] if chosen else ""
+    return {name: value for name, value in fields.items() if name not in ("csrfmiddlewaretoken", "fixtures")}
+
+
+def test_a_place_sends_its_own_fields_and_the_rest_stands(corin: Client) -> None:
+    before = open_page("Q-214", MM)
+    said = save(corin, "Q-214", "found", found_z_0="20", found_d_0="68.43", found_z_1="", found_d_1="")
+    assert "68.430" in said
+    after = open_page("Q-214", MM)
+    assert after.bore.found_mm != before.bore.found_mm or "cut" in said
+    assert (after.bore.wanted, after.bore.outside_mm, after.job.part) == (
+        before.bore.wanted, before.bore.outside_mm, before.job.part)  # fmt: skip
+
+
+@pytest.mark.parametrize("number", ["Q-223", "Q-228", "Q-207", "P~2031~2F8"])
+@pytest.mark.parametrize("at", list(PANELS))
+def test_a_place_sent_as_it_is_shown_changes_nothing(corin: Client, number: str, at: str) -> None:
+    real = number.replace("~20", " ").replace("~2F", "/")
+    page = open_page(real, MM)
+    fields: dict[str, Any] = shown(corin, number, at)
+    if at == "setup":
+        fields["fixtures"] = [str(one.pk) for one in page.job.setup.fixtures.all()]
+    if at == "part":
+        fields["notes"] = page.job.notes
+    changes = page.job.changes.count()
+    answer = corin.post(f"/jobs/{number}/save/work/", fields, headers=HX)
+    assert answer.status_code == 200
+    assert 'class="err"' not in answer.content.decode()
+    again = open_page(real, MM)
+    assert again.job.changes.count() == changes, "nothing is told as changed"
+    assert again.record.setup == page.record.setup
+
+
+def test_what_is_refused_elsewhere_is_named_with_its_place(corin: Client) -> None:
+    said = save(corin, "Q-223", "outside", outside_l_0="24", outside_d_0="50")
+    assert "The outside must be over the bore" in said
+    said = save(corin, "Q-223", "bore", **{**shown(corin, "Q-223", "bore"), "wanted": "58 H7"})
+    assert 'at=found#place">Bore found</a>' in said or "The wanted size must be over what is there now" in said
+
+
+def test_every_bore_of_every_set_up_is_listed_and_numbered_once(corin: Client) -> None:
+    for setup in (1, 2):
+        text = corin.get(f"/jobs/P~2031~2F4/work/?setup={setup}").content.decode()
+        rows = re.findall(r'data-place="(\d)"\s+href', text)
+        assert rows == ["1", "2", "3"]
+        assert "Ø80 H7, 32 to a shoulder" in flat(corin.get(f"/jobs/P~2031~2F4/work/?setup={setup}"))
+        assert "Ø72 H7, 24 to a shoulder" in flat(corin.get(f"/jobs/P~2031~2F4/work/?setup={setup}"))
+
+
+def test_work_asks_no_more_of_the_database_for_more(corin: Client) -> None:
+    for path in ("/jobs/Q-214/work/", "/jobs/Q-221/work/", "/jobs/Q-214/work/?at=setup"):
+        corin.get(path)
+        with CaptureQueriesContext(connection) as asked:
+            corin.get(path)
+        assert len(asked) <= 12, path
+
+
+def setting(client: Client, number: str, what: str, **fields: Any) -> str:
+    page = open_page(number.replace("~20", " ").replace("~2F", "/"), MM)
+    plan = page.job.setup.plan
+    stored = {"overlap_mm": "2", "plate_holes": str(plan.plate_holes), "weight_step_kg": str(plan.weight_step_kg)}
+    sent = {**stored, "version": page.job.version, "unit": "mm", "at": "setup", **fields}
+    return flat(client.post(f"/jobs/{number}/save/setting/{what}/", sent, headers=HX))
+
+
+def test_a_side_is_bored_as_deep_as_the_bar_reaches(corin: Client) -> None:
+    text = flat(corin.get("/jobs/P~2031~2F6/work/?at=setup"))
+    assert "One side cannot:" in text
+    assert "Bar 2 reaches 115 of 210" in text
+    assert "200 less 75 clamped, less 10 clear" in text
+    assert "a side ends before that" in setting(corin, "P~2031~2F6", "sides", side_depth_mm="210")
+    setting(corin, "P~2031~2F6", "sides", side_depth_mm="100")
+    page = open_page("P 31/6", MM)
+    assert (page.at.bored_mm, page.bar.out_mm) == (100, 110)
+    assert "set right through" not in flat(corin.get("/jobs/P~2031~2F6/bar/"))
+
+
+def test_the_other_side_finds_the_depths_from_its_own_face(corin: Client) -> None:
+    gauge = Gauge.objects.get(name="Bore gauge 35-60").pk
+    for z in ("40", "80"):
+        for angle in ("0", "90"):
+            fields = {"client_id": str(uuid.uuid4()), "value": "36.02", "z": z, "angle_deg": angle, "gauge": gauge}
+            assert corin.post("/jobs/P~2031~2F6/size/", fields, headers=HX)["X-Entry"].endswith("stored")
+    job = Job.objects.get(number="P 31/6")
+    fields = {"what": "on", "version": job.version, "unit": "mm", "side": "other", "method": "lathe-bar",
+              "machine": Machine.objects.get(name="Lathe 2").pk, "reference": "outside", "reason": ""}  # fmt: skip
+    corin.post("/jobs/P~2031~2F6/setups/add/", fields, headers=HX)
+    second = open_page("P 31/6", MM, setup=2)
+    assert [z for z, _ in second.bore.found_mm] == [130, 170], "210 less 80, 210 less 40"
+
+
+def test_packing_is_found_from_what_the_crib_owns(corin: Client) -> None:
+    text = flat(corin.get("/jobs/P~2031~2F8/work/?at=setup"))
+    assert "Packing 60 + Plate 1.5 + Shim 0.1" in text
+    Fixture.objects.filter(name="Plate 1.5").update(retired=True)
+    assert "Plate 1.5 +" not in flat(corin.get("/jobs/P~2031~2F8/work/?at=setup"))
+    Fixture.objects.filter(kind="packing").update(retired=True)
+    assert "packing with a height, in the crib" in flat(corin.get("/jobs/P~2031~2F8/work/?at=setup"))
+
+
+def test_weights_at_the_holes_and_the_speed_that_is_left(corin: Client) -> None:
+    text = flat(corin.get("/jobs/P~2031~2F10/work/?at=setup"))
+    assert "1.25 kg at 270°" in text
+    masses = {"what_0": "web", "kg_0": "6.4", "out_0": "72", "at_0": "90", "plate_radius_mm": "140"}
+    said = setting(corin, "P~2031~2F10", "balance", **{**masses, "out_0": ""})
+    assert "How far off the axis does it lie?" in said
+    assert 'value="6.4"' in said, "what was typed stays"
+    said = setting(corin, "P~2031~2F10", "balance", **masses, kg_1="1", what_1="web", out_1="10", at_1="0")
+    assert "web stands here twice" in said
+    setting(corin, "P~2031~2F10", "balance", **masses, force_limit_n="1")
+    assert open_page("P 31/10", MM).speeds.cap_rpm < 500, "the force allows less than the machine"
+    assert corin.post("/jobs/P~2031~2F10/save/setting/wishes/", {}).status_code == 404
+
+
+def test_a_holding_goes_with_its_method(corin: Client) -> None:
+    page = open_page("Q-223", MM)
+    fields = {**shown(corin, "Q-223", "setup"), "holding": "vice"}
+    said = save(corin, "Q-223", "setup", **fields)
+    assert "Vice does not go with bar in the lathe" in said
+    save(corin, "Q-223", "setup", **{**shown(corin, "Q-223", "setup"), "holding": "faceplate"})
+    assert "mark 1" in flat(corin.get("/jobs/Q-223/true/")) or open_page("Q-223", MM).record.setup.way.jaws is False
+    assert "bolted to the faceplate" in flat(corin.get("/jobs/Q-223/sheet/"))
+    assert page.record.setup.way.jaws
+
+
+ASKED = {"least_mm": "0.025", "most_mm": "0.060", "material": "bronze", "finish": "54 H8", "leave_mm": "0.5",
+         "length_mm": "23.8", "put_in": "press", "blank_outside_mm": "", "blank_inside_mm": "",
+         "unit": "mm"}  # fmt: skip
+
+
+def bush(client: Client, **fields: str) -> str:
+    return flat(client.post("/jobs/Q-228/bush/", {**ASKED, **fields}, headers=HX))
+
+
+def measure(client: Client, value: float) -> None:
+    gauge = Gauge.objects.get(name="Bore gauge 50-100").pk
+    for z in ("6", "20"):
+        for angle in ("0", "90"):
+            fields = {"client_id": str(uuid.uuid4()), "value": f"{value:.3f}", "z": z, "angle_deg": angle,
+                      "gauge": gauge}  # fmt: skip
+            assert client.post("/jobs/Q-228/size/", fields, headers=HX)["X-Entry"].endswith("stored")
+
+
+def test_a_bush_follows_the_seat_that_was_measured(corin: Client) -> None:
+    assert "not measured: at its limits" in flat(corin.get("/jobs/Q-228/bush/"))
+    assert "62.055 to 62.060" in bush(corin), "62.030 + 0.025 to 62.000 + 0.060"
+    measure(corin, 62.012)
+    text = flat(corin.get("/jobs/Q-228/bush/"))
+    assert "as measured on Check" in text
+    asked = open_page("Q-228", MM)
+    unsure = max(one.expanded_mm for one in asked.judged.places)
+    found = re.search(r"(62\.\d{3}) to (62\.\d{3})</p>", text)
+    assert found
+    assert float(found[1]) == pytest.approx(62.012 + unsure + 0.025, abs=6e-4)
+    assert float(found[2]) == pytest.approx(62.012 - unsure + 0.060, abs=6e-4)
+
+
+def test_a_bush_becomes_a_job_that_says_when_its_seat_is_measured_anew(corin: Client) -> None:
+    bush(corin)
+    answer = corin.post("/jobs/Q-228/bush/make/", {"unit": "mm"})
+    made = Bush.objects.get(seat__setup__job__number="Q-228").job
+    assert made is not None
+    assert answer["Location"].endswith(f"/jobs/{made.number}/work/")
+    own = flat(corin.get(f"/jobs/{made.number}/work/"))
+    assert "Made to suit" in own
+    assert "62.055 to 62.060 mm" in own
+    assert "measured anew" not in own
+    bore = Bore.objects.get(setup__job=made)
+    assert (float(bore.lower_mm), float(bore.upper_mm), bore.setup.reference) == (53.45, 53.55, "outside")
+    assert made.material.name == "bronze"
+    measure(corin, 62.012)
+    assert "The seat was measured anew" in flat(corin.get(f"/jobs/{made.number}/work/"))
+    corin.post("/jobs/Q-228/bush/make/", {"unit": "mm"})
+    assert "measured anew" not in flat(corin.get(f"/jobs/{made.number}/work/")), "taken over"
+    assert Job.objects.filter(suits__isnull=False).count() == 1, "no second job"
+
+
+@pytest.mark.parametrize(("fields", "says"), [
+    ({"most_mm": "0.04"}, "the seat with its uncertainty takes"),
+    ({"finish": "61.4 H8", "leave_mm": "0"}, "cannot be pressed"),
+    ({"finish": ""}, "Bore in place is missing"),
+    ({"length_mm": "-3"}, "must be over 0"),
+    ({"blank_outside_mm": "60"}, "must be over"),
+    ({"material": "cheese"}, "cheese"),
+])  # fmt: skip
+def test_a_bush_that_cannot_be_is_told_at_its_field(corin: Client, fields: dict[str, str], says: str) -> None:
+    said = bush(corin, **fields)
+    assert says in said
+    assert "23.8" in said or "-3" in said, "what was typed stays"
+    assert not Bush.objects.exists()
+
+
+def test_heat_and_cold_carry_their_cautions(corin: Client) -> None:
+    assert "Press force, at most" in bush(corin)
+    hot = bush(corin, put_in="heat")
+    assert "Heat the hub to" in hot
+    assert "The hub is hot for a long time" in hot
+    assert "Cold liquids and ice burn" in bush(corin, put_in="cool")
+
+
+def test_a_material_of_which_only_the_class_is_known(dagny: Client) -> None:
+    fields = {"name": "Old pump casing", "family": "spheroidal-iron", "hardness": "", "source": ""}
+    dagny.post("/crib/material/new/", fields)
+    made = Material.objects.get(name="Old pump casing")
+    general = Material.objects.get(name="spheroidal iron")
+    assert (made.kc11_mpa, made.mc, made.source) == (general.kc11_mpa, general.mc, general.source)
+    assert made.data.youngs_modulus_gpa == 170
