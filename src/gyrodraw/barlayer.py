@@ -150,7 +150,8 @@ def _spring(view: View, layer: BarLayer, tip: float, holder: float, r: float) ->
 
 def _reach_dimensions(view: View, part: Part, layer: BarLayer, holder: float) -> None:
     scene, y = view.scene, 26.0
-    far, cutter = view.x(part.length_mm), view.x(part.length_mm + layer.overrun_mm)
+    cutter = view.x(part.length_mm + layer.overrun_mm)
+    far = max(view.x(part.length_mm), cutter)  # a side that ends within the bore ends where the cutter stops
     top = view.y(part.greatest_mm)
     for x, foot in (
         (cutter, view.y(part.aim_mm)),
@@ -163,8 +164,9 @@ def _reach_dimensions(view: View, part: Part, layer: BarLayer, holder: float) ->
     scene.dimension((far, y), (view.face_x, y), length)
     scene.line((view.face_x, y), (holder, y), "narrow")
     scene.text(((view.face_x + holder) / 2, y - 6), clear, "figure", "middle")
-    scene.line((cutter - 14, y), (far, y), "narrow")
-    scene.text((cutter - 4, y - 6), overrun, "figure", "end")
+    if layer.overrun_mm >= 0:
+        scene.line((cutter - 14, y), (far, y), "narrow")
+        scene.text((cutter - 4, y - 6), overrun, "figure", "end")
 
 
 def _ruler(view: View, layer: BarLayer, holder: float, reach: float, top: float, width: float) -> None:

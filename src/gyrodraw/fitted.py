@@ -36,9 +36,9 @@ def bush_band(layer: BushLayer, width: float) -> Scene:
     """Seat and bush at the left, their zones at the right; on a narrow sheet the zones under them."""
     narrow = width < 600
     title = f"Seat {layer.seat_words}, bush {layer.outside_words} outside, {layer.inside_words} bore"
-    scene = Scene(width, 470.0 if narrow else 332.0, title)
+    scene = Scene(width, 496.0 if narrow else 332.0, title)
     _half_view(scene, layer, narrow)
-    _zones(scene, layer, (24.0, width - 24.0, 330.0, 440.0) if narrow else (width * 0.56, width - 24.0, 60.0, 270.0))
+    _zones(scene, layer, (24.0, width - 24.0, 366.0, 462.0) if narrow else (width * 0.56, width - 24.0, 60.0, 270.0))
     return scene
 
 

@@ -248,7 +248,10 @@ def work_line_band(bores: Sequence[LineBore], gaps: Sequence[tuple[float, float,
             scene.dimension((x(a), 24), (x(b), 24), words)
             for z in (a, b):
                 scene.line((x(z), 18), (x(z), 34), "narrow")
-    scene.text((16, scene.height - 10), "half section, to scale; name, finished size, smallest found", "label")
+    words = (
+        "half section, to scale; smallest found" if narrow else "half section, to scale; finished size, smallest found"
+    )
+    scene.text((16, scene.height - 10), words, "label")
     return scene
 
 

@@ -352,3 +352,17 @@ document.addEventListener("click", (event) => {
   const place = event.target.closest?.("svg [data-place]")?.dataset.place;
   if (place) document.querySelector(`.placelist a[data-place="${CSS.escape(place)}"]`)?.click();
 });
+
+// What was added in the crib for this page comes back picked: its field is filled in and saved as if it were chosen.
+(() => {
+  const address = new URL(window.location.href);
+  const [name, key] = (address.searchParams.get("picked") ?? "").split(":");
+  if (!key) return;
+  address.searchParams.delete("picked");
+  window.history.replaceState(null, "", address);
+  const field = [...document.querySelectorAll(`form [name="${CSS.escape(name)}"]`)].find((one) => one.type !== "radio" || one.value === key);
+  if (!field) return;
+  if (field.type === "radio") field.checked = true;
+  else field.value = key;
+  window.addEventListener("load", () => field.dispatchEvent(new Event("change", { bubbles: true })));
+})();

@@ -42,7 +42,7 @@ def first_account(page: Page, base: str) -> None:
     page.fill("[name=password]", "bore-the-bore")
     page.get_by_role("button", name="Create account").click()
     expect(page.get_by_text("Nothing on the bench.")).to_be_visible()
-    assert page.locator(".onbench .btn-shop").count() == 1
+    expect(page.locator(".onbench .btn-shop.main")).to_have_count(1)
 
 
 def new_job(page: Page, base: str) -> None:

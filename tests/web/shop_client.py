@@ -7,12 +7,13 @@ from typing import Any
 from django.test import Client
 
 from gyrometra.accounts.models import User
+from gyrometra.bridge.addresses import JobNumber
 from gyrometra.bridge.units import Units
 from gyrometra.jobs.models import Job
 from gyrometra.steps.page import JobPage, open_page
 from gyrometra.steps.shared.seen import seen_on
 
-_LOG = re.compile(r"^/jobs/([\w-]+)/(round|reading|take-back|cut|size|depth|between)/(?:([\w-]+)/)?(?:\?(.*))?$")
+_LOG = re.compile(r"^/jobs/([\w~-]+)/(round|reading|take-back|cut|size|depth|between)/(?:([\w-]+)/)?(?:\?(.*))?$")
 
 
 class ShopClient(Client):
@@ -33,7 +34,8 @@ class ShopClient(Client):
         return super().post(path, data, **more)
 
     def _as_shown(self, found: "re.Match[str]", headers: dict[str, str], fields: dict[str, Any]) -> dict[str, Any]:
-        number, log, kind, query = found.groups()
+        written, log, kind, query = found.groups()
+        number = JobNumber().to_python(written)
         if not Job.objects.filter(number=number).exists():
             return {"seen": ""}
         user = User.objects.get(pk=self.session["_auth_user_id"])

@@ -126,7 +126,7 @@ def test_every_thing_has_a_label_with_a_code(dagny: Client, kind: str) -> None:
 
 
 def test_an_empty_crib_takes_a_starter_set_once(dagny: Client) -> None:
-    assert "is for an empty one" in dagny.post("/crib/starter/", follow=True).content.decode()
+    assert "is for what is missing" in dagny.post("/crib/starter/", follow=True).content.decode()
     Job.objects.all().update(stations={})
     with transaction.atomic():
         for model in (Bar, Cutter, Head, Gauge, Indicator, Machine):

@@ -28,6 +28,9 @@ def save(client: Client, number: str, at: str, *, unit: str = "mm", **fields: An
     return flat(client.post(f"/jobs/{number}/save/work/", sent, headers=HX))
 
 
+_PAGE_S_OWN = ("csrfmiddlewaretoken", "fixtures", "at", "unit", "version")
+
+
 def shown(client: Client, number: str, at: str) -> dict[str, str]:
     """The fields of an open place as the page shows them."""
     text = (
@@ -37,15 +40,15 @@ def shown(client: Client, number: str, at: str) -> dict[str, str]:
     for name, options in re.findall(r'<select name="([^"]+)".*?>(.*?)</select>', text, re.S):
         chosen = re.search(r'<option value="([^"]*)" selected', options)
         fields[name] = chosen[1] if chosen else ""
-    return {name: value for name, value in fields.items() if name not in ("csrfmiddlewaretoken", "fixtures")}
+    return {name: value for name, value in fields.items() if name not in _PAGE_S_OWN}
 
 
 def test_a_place_sends_its_own_fields_and_the_rest_stands(corin: Client) -> None:
-    before = open_page("Q-214", MM)
-    said = save(corin, "Q-214", "found", found_z_0="20", found_d_0="68.43", found_z_1="", found_d_1="")
-    assert "68.430" in said
-    after = open_page("Q-214", MM)
-    assert after.bore.found_mm != before.bore.found_mm or "cut" in said
+    before = open_page("Q-223", MM)
+    said = save(corin, "Q-223", "found", found_z_0="20", found_d_0="58.25", found_z_1="", found_d_1="")
+    assert "58.250" in said
+    after = open_page("Q-223", MM)
+    assert after.bore.found_mm == ((20, 58.25),)
     assert (after.bore.wanted, after.bore.outside_mm, after.job.part) == (
         before.bore.wanted, before.bore.outside_mm, before.job.part)  # fmt: skip
 
@@ -55,7 +58,7 @@ def test_a_place_sends_its_own_fields_and_the_rest_stands(corin: Client) -> None
 def test_a_place_sent_as_it_is_shown_changes_nothing(corin: Client, number: str, at: str) -> None:
     real = number.replace("~20", " ").replace("~2F", "/")
     page = open_page(real, MM)
-    fields: dict[str, Any] = shown(corin, number, at)
+    fields: dict[str, Any] = {**shown(corin, number, at), "at": at, "unit": "mm", "version": page.job.version}
     if at == "setup":
         fields["fixtures"] = [str(one.pk) for one in page.job.setup.fixtures.all()]
     if at == "part":
@@ -189,8 +192,8 @@ def test_a_bush_follows_the_seat_that_was_measured(corin: Client) -> None:
     unsure = max(one.expanded_mm for one in asked.judged.places)
     found = re.search(r"(62\.\d{3}) to (62\.\d{3})</p>", text)
     assert found
-    assert float(found[1]) == pytest.approx(62.012 + unsure + 0.025, abs=6e-4)
-    assert float(found[2]) == pytest.approx(62.012 - unsure + 0.060, abs=6e-4)
+    assert 0 <= float(found[1]) - (62.012 + unsure + 0.025) < 1e-3, "rounded inward"
+    assert 0 <= (62.012 - unsure + 0.060) - float(found[2]) < 1e-3
 
 
 def test_a_bush_becomes_a_job_that_says_when_its_seat_is_measured_anew(corin: Client) -> None:
@@ -219,7 +222,7 @@ def test_a_bush_becomes_a_job_that_says_when_its_seat_is_measured_anew(corin: Cl
     ({"finish": ""}, "Bore in place is missing"),
     ({"length_mm": "-3"}, "must be over 0"),
     ({"blank_outside_mm": "60"}, "must be over"),
-    ({"material": "cheese"}, "cheese"),
+    ({"material": "cheese"}, "Bush of"),
 ])  # fmt: skip
 def test_a_bush_that_cannot_be_is_told_at_its_field(corin: Client, fields: dict[str, str], says: str) -> None:
     said = bush(corin, **fields)

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from django.utils import timezone
+
 from gyrodraw import Scene
 from gyrometra.bridge.units import Units
 from gyrometra.jobs.models import Job
@@ -23,6 +25,9 @@ class Strip:
     stops: list[dict[str, str | int]]
     next: dict[str, str]
     signed: bool
+    #: How it stands beside its number: a mark, its tone and its words; empty where nothing is to be said.
+    mark: str = ""
+    says: str = ""
 
 
 #: So many strips stand on one page of the bench; past so many they are drawn closer, and a search appears.
@@ -76,6 +81,26 @@ def bench_page(search: str, page: int, units: Units) -> Bench:
     )
 
 
+#: Due within so many days is said on the strip (chosen here: a working week).
+DUE_SOON_DAYS = 5
+_MARKS = {"sign": ("sign", "waiting for sign-off"), "settling": ("wait", "settling"), "over_stop": ("over", "over"),
+          "way_over": ("over", "over"), "way_not-proven": ("near", "not proven")}  # fmt: skip
+
+
+def _how_it_stands(job: Job, code: str, *, ended: bool) -> tuple[str, str]:
+    """Its mark and words; a job that is late or due soon says so, unless something worse is to be said."""
+    mark, words = ("", "") if ended else _MARKS.get(code, ("", ""))
+    if ended or job.due_on is None or mark in ("over", "near"):
+        return mark, words
+    left = (job.due_on - timezone.localdate()).days
+    if left < 0:
+        return "advice", f"{-left} {'day' if left == -1 else 'days'} late"
+    if left > DUE_SOON_DAYS:
+        return mark, words
+    due = {0: "due today", 1: "due tomorrow"}.get(left, f"due {job.due_on:%a %d %b}")
+    return "advice", f"{words}, {due}" if words else due
+
+
 def _strip(job: Job, units: Units) -> Strip:
     if progress.is_old(job):
         progress.refresh(job)
@@ -90,4 +115,5 @@ def _strip(job: Job, units: Units) -> Strip:
         }
         for place, step in enumerate(STEPS)
     ]
-    return Strip(job=job, scene=strip_scene(job), stops=stops, next=following, signed=signed)
+    mark, says = _how_it_stands(job, job.stations["next"]["code"], ended=signed)
+    return Strip(job=job, scene=strip_scene(job), stops=stops, next=following, signed=signed, mark=mark, says=says)

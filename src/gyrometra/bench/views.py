@@ -13,6 +13,8 @@ from gyrometra.bench.lines import LINES, ON_BENCH
 from gyrometra.bench.lines.ask import NotUnderstood, understand
 from gyrometra.bench.linesheet import Sheet, keep, line_form, sheet
 from gyrometra.bench.strips import bench_page
+from gyrometra.crib import starter
+from gyrometra.crib.cards import KINDS
 from gyrometra.jobs.permissions import JobClosed
 
 
@@ -26,6 +28,15 @@ def bench(request: HttpRequest) -> HttpResponse:
         "bench": found,
         "strips": found.strips,
         "has_machine": bool(page.machines),
+        "filters": [
+            ("All", ""),
+            ("Mine", member(request).username),
+            ("Waiting for sign-off", "waiting"),
+            ("Over", "over"),
+            ("Settling", "settling"),
+            ("Due", "due"),
+        ],
+        "lacking": [] if found.all_jobs else [KINDS[key].many.lower() for key in starter.lacking()],
         "sheet": page,
         "calendar": calendar(timezone.localdate()),
     }

@@ -1,4 +1,4 @@
-"""A starter set for an empty crib: sound general figures, each with where it comes from in its notes."""
+"""A starter set for what a crib has none of: sound general figures, each with where it comes from in its notes."""
 
 from __future__ import annotations
 
@@ -14,7 +14,13 @@ from gyrometra.crib.values import MM
 
 
 class NotEmpty(Exception):
-    """There are things in the crib already."""
+    """There is something of every kind in the crib already."""
+
+
+def lacking() -> list[str]:
+    """Kinds of the starter set that the crib has none of."""
+    kinds = dict.fromkeys(kind for kind, _ in rows())
+    return [kind for kind in kinds if not FORMS[kind].model._default_manager.exists()]
 
 
 def rows() -> list[tuple[str, dict[str, str]]]:
@@ -25,10 +31,11 @@ def rows() -> list[tuple[str, dict[str, str]]]:
 
 @transaction.atomic
 def put_in(*, user: User) -> int:
-    """Put the starter set in, through the forms that a person uses; returns how many things."""
-    if any(form.model._default_manager.exists() for kind, form in FORMS.items() if kind != "material"):
-        raise NotEmpty("The crib has things in it already: the starter set is for an empty one.")
-    things = rows()
+    """Put in what the crib has none of, through the forms that a person uses; returns how many things."""
+    missing = lacking()
+    if not missing:
+        raise NotEmpty("The crib has something of every kind: the starter set is for what is missing.")
+    things = [(kind, item) for kind, item in rows() if kind in missing]
     for kind, item in things:
         form = FORMS[kind](item, units=MM)
         if not form.is_valid():

@@ -38,7 +38,7 @@ def crib(request: HttpRequest) -> HttpResponse:
         kind, Units(member(request).unit), asked=request.GET.get("q", "")[:80], sort=request.GET.get("sort", "")
     )
     shown = {"table": table, "tabs": kinds,
-             "is_empty": not any(count for one, count in kinds if one.key != "material")}  # fmt: skip
+             "lacking": [KINDS[key].many.lower() for key in starter.lacking()]}  # fmt: skip
     return render(request, "crib/rows.html" if request.htmx else "crib/crib.html", shown)  # type: ignore[attr-defined]
 
 

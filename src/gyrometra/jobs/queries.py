@@ -18,6 +18,9 @@ _STATES = {
     "signed": models.Q(signoff__isnull=False),
     "closed": ~models.Q(closed_reason=""),
     "settling": models.Q(stations__next__code="settling", signoff__isnull=True, closed_reason=""),
+    "waiting": models.Q(stations__next__code="sign") & _OPEN,
+    "over": models.Q(stations__next__code__in=["over_stop", "way_over"]) & _OPEN,
+    "due": models.Q(due_on__isnull=False) & _OPEN,
 }
 
 
@@ -81,7 +84,7 @@ class JobQuerySet(models.QuerySet[Any]):
         """With all that a job strip draws; the number of queries does not grow with the list."""
         bores: Any = self.model._meta.get_field("setup").related_model._meta.get_field("bores").related_model
         jobs: JobQuerySet = self.select_related(
-            "material", "setup__machine", "setup__plan", "signoff"
+            "material", "setup__machine", "setup__plan", "signoff", "changed_by"
         ).prefetch_related(models.Prefetch("setup__bores", bores.objects.with_rows()))
         return jobs
 
@@ -93,7 +96,10 @@ class JobQuerySet(models.QuerySet[Any]):
         return self.order_by(ended, "-changed_at")
 
     def matching(self, text: str) -> JobQuerySet:
-        """Jobs whose number, part, material or machine has every word; `open`, `signed`, `closed`, `settling` too."""
+        """Jobs whose number, part, material, machine or last hand has every word; or that stand as a word says.
+
+        `open`, `signed`, `closed`, `settling`, `waiting` (for the sign-off), `over`, `due`.
+        """
         found = self
         for word in text.split():
             state = _STATES.get(word.lower())
@@ -105,6 +111,7 @@ class JobQuerySet(models.QuerySet[Any]):
                 | models.Q(part__icontains=word)
                 | models.Q(material__name__icontains=word)
                 | models.Q(setup__machine__name__icontains=word)
+                | models.Q(changed_by__username__iexact=word)
             )
         return found
 

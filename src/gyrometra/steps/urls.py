@@ -13,6 +13,7 @@ from gyrometra.steps.work import view as work
 
 urlpatterns = [
     path("new/", work.new_job, name="new-job"),
+    path("example/", work.try_example, name="try-example"),
     path("new/look/", work.look_at_new, name="look-at-new"),
     path("<job:number>/save/work/", work.save_work, name="save-work"),
     path("<job:number>/save/setting/<slug:what>/", work.save_setting, name="save-setting"),

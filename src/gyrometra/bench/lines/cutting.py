@@ -50,7 +50,7 @@ def material_named(words: str) -> Material | None:
     found = [m for m in offered if wanted in m.name.lower() or wanted in m.family]
     exact = [m for m in found if wanted in (m.name.lower(), m.family)]
     if len(exact or found) < 2:
-        return (exact or found or [None])[0]
+        return next(iter(exact or found), None)
     classes, jobs = list(materials()), Material.objects.annotate(many=Count("jobs")).in_bulk(field_name="name")
     return min(exact or found, key=lambda one: (-jobs[one.name].many, classes.index(one.family), one.name))
 

@@ -23,9 +23,9 @@ def note_sentence(note: Note, units: Units) -> str:
 
 
 #: The colour of a mark; state is never colour alone, so each is printed with its mark. The rest is brass.
-_TONES = {"in": "ok", "over": "out", "under": "lefty", "wait": "idle", "out": "idle"}
+_TONES = {"in": "ok", "over": "out", "under": "lefty", "wait": "idle", "out": "idle", "sign": "lefty"}
 #: States that are not called like their mark.
-_MARKS = {"ok": "in", "pick": "in", "metal-left": "under", "not-proven": "near", "incomplete": "wait"}
+_MARKS = {"ok": "in", "pick": "in", "sign": "in", "metal-left": "under", "not-proven": "near", "incomplete": "wait"}
 _DRAWN = ("in", "near", "over", "under", "advice", "wait", "out")
 
 

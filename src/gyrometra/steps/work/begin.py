@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from django.db import IntegrityError, transaction
+from django.db.models import Case, When
 from django.http import QueryDict
 
 from gyrocore import InvalidInput, method, methods
@@ -242,3 +243,18 @@ def _overhang(page: JobPage) -> Plate:
             source="Derived; the bar is picked on Bar.",
         ),
     )  # fmt: skip
+
+
+#: What an example is made of: a bearing housing of a size that most shops have bored.
+_EXAMPLE = {"part": "Example: bearing housing", "material": "grey iron", "found_d_0": "62.10", "wanted": "65 H7",
+            "length_mm": "85"}  # fmt: skip
+
+
+def example_form(user: User) -> WorkForm:
+    """The six answers of an example, on a lathe where there is one."""
+    lathe = (
+        Machine.objects.filter(retired=False).order_by(Case(When(kind=Machine.Kind.LATHE, then=0), default=1)).first()
+    )
+    posted = QueryDict(mutable=True)
+    posted.update({**_EXAMPLE, "machine": "" if lathe is None else str(lathe.pk)})
+    return new_form(posted, user, Units("mm"))

@@ -5,13 +5,15 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from django.db import IntegrityError
+from django.contrib import messages
+from django.db import IntegrityError, transaction
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods, require_POST
 
 from gyrometra.accounts.people import member, units_shown, words_typed
+from gyrometra.crib import starter
 from gyrometra.jobs import copies
 from gyrometra.jobs import services as jobs
 from gyrometra.jobs.history import change_words
@@ -70,6 +72,22 @@ def new_job(request: HttpRequest) -> HttpResponse:
     return render(request, "steps/new.html", {
         **_answers(form, seen), "units": units, "has_machine": bool(form.machines()), "ghost": ghost_rail(),
     })  # fmt: skip
+
+
+@require_POST
+def try_example(request: HttpRequest) -> HttpResponse:
+    """A job to look round in, with general figures for whatever the crib has none of."""
+    user = member(request)
+    with transaction.atomic():
+        if starter.lacking():
+            starter.put_in(user=user)
+        form = begin.example_form(user)
+        job = jobs.create_job(user=user, work=form.work()) if form.is_valid() else None
+    if job is None:
+        messages.warning(request, "The example needs a machine that bores: add one, then try again.")
+        return redirect("bench")
+    progress.keep(page_for(request, job.number))
+    return redirect("step", number=job.number, step="work")
 
 
 @require_POST
