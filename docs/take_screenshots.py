@@ -10,18 +10,19 @@ DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 VIEWS = [
     ("bench", "/", DESK),
     ("work", "/jobs/Q-214/work/", DESK),
+    ("work-seats", "/jobs/P~2031~2F4/work/", DESK),
+    ("set-up-sides", "/jobs/P~2031~2F6/work/?at=setup", DESK),
+    ("set-up-packing", "/jobs/P~2031~2F8/work/?at=setup", DESK),
+    ("set-up-plate", "/jobs/P~2031~2F10/work/?at=setup", DESK),
+    ("bush", "/jobs/P~2031~2F4/bush/", DESK),
     ("bar", "/jobs/Q-214/bar/", DESK),
-    ("bar-head", "/jobs/Q-228/bar/", DESK),
     ("bar-line", "/jobs/Q-221/bar/", DESK),
-    ("lines", "/lines/", DESK),
     ("cuts", "/jobs/Q-214/cuts/", DESK),
     ("true", "/jobs/Q-219/true/", DESK),
     ("bore", "/jobs/Q-214/bore/", DESK),
     ("check", "/jobs/Q-198/check/", DESK),
-    ("crib", "/crib/", DESK),
+    ("crib", "/crib/?kind=bar", DESK),
     ("sheet", "/jobs/Q-214/sheet/", {"width": 900, "height": 1180}),
-    ("phone-bench", "/", PHONE),
-    ("phone-bar", "/jobs/Q-214/bar/", PHONE),
     ("phone-bore", "/jobs/Q-214/bore/", PHONE),
 ]
 
@@ -47,22 +48,6 @@ def read_round(page: Page, base: str) -> None:
     page.screenshot(path=OUT / "phone-true.png")
 
 
-def between_centres(page: Page, base: str) -> None:
-    """A job of the shop planned between centres instead, with the bar and the cutter it takes."""
-    page.set_viewport_size(DESK)
-    for step, field, choice in (
-        ("work", "#id_method", "bar between centres, work on the saddle"),
-        ("bar", "#id_bar", "Centres bar 2"),
-        ("bar", "#id_cutter", "Bit 3"),
-    ):
-        page.goto(f"{base}/jobs/Q-223/{step}/")
-        with page.expect_response(lambda answer: "/save/" in answer.url):
-            page.select_option(field, label=choice)
-    page.goto(f"{base}/jobs/Q-223/bar/")
-    page.wait_for_load_state("networkidle")
-    page.screenshot(path=OUT / "bar-centres.png")
-
-
 def new_job(page: Page, base: str) -> None:
     """Six answers, and what they come to."""
     page.set_viewport_size(DESK)
@@ -81,13 +66,12 @@ def new_job(page: Page, base: str) -> None:
 def set_ups(page: Page, base: str) -> None:
     """A job that goes on in another set-up."""
     page.set_viewport_size(DESK)
-    page.goto(f"{base}/jobs/Q-214/work/")
-    page.get_by_text("Another set-up").click()
+    page.goto(f"{base}/jobs/Q-214/work/?at=add")
     page.select_option("#id_next_machine", label="Borer 1")
     page.select_option("#id_next_method", label="bar in bearings, work still")
     page.fill("#id_next_reason", "the bar sings at every speed")
     page.get_by_role("button", name="Go on with").click()
-    page.locator(".setups").evaluate("e => window.scrollTo(0, e.offsetTop - 200)")
+    page.goto(f"{base}/jobs/Q-214/work/?at=more")
     page.wait_for_load_state("networkidle")
     page.screenshot(path=OUT / "set-ups.png")
 
@@ -105,7 +89,6 @@ def main(base: str) -> None:
             page.wait_for_load_state("networkidle")
             page.screenshot(path=OUT / f"{name}.png")
         new_job(page, base)
-        between_centres(page, base)
         read_round(page, base)
         set_ups(page, base)
         browser.close()

@@ -147,6 +147,8 @@ def work_band(part: Part, labels: Labels, width: float, marks: Marks | None = No
 
 def _draw_beside(view: View, one: BesideBore) -> None:
     """The wall that another set-up is to leave, in its colour."""
+    if not one.letter:
+        return  # only there: its wall is drawn, and nothing is to become of it
     role, y = f"wanted-{tone(one.letter)}", view.y(one.aim_mm)
     view.scene.line((view.x(one.to_mm), y), (view.x(one.from_mm), y), role)
     if one.shoulder_mm is not None:

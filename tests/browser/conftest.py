@@ -7,7 +7,7 @@ import pytest
 from django.core.management import call_command
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
-from gyrometra.samples.load import load_shop
+from tests.kept_shop import put_shop_back
 
 # Playwright's sync API runs an event loop in this thread; the ORM calls here are the test's own.
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
@@ -55,9 +55,18 @@ def empty(transactional_db: None) -> None:
 
 
 @pytest.fixture
-def shop(empty: None) -> None:
+def shop(transactional_db: None, first: list[bool]) -> None:
     """The demo shop."""
-    load_shop()
+    if not first:
+        call_command("flush", "--no-input", verbosity=0)
+        first.append(True)
+    put_shop_back()
+
+
+@pytest.fixture(scope="session")
+def first() -> list[bool]:
+    """Empty until the shop was loaded in this run."""
+    return []
 
 
 def pytest_generate_tests(metafunc: pytest.Metafunc) -> None:

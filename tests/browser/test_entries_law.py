@@ -105,8 +105,8 @@ class Shop:
         mm = float(text) * (1 if unit == "mm" else 25.4)
         page.bring_to_front()
         page.wait_for_function("() => !document.querySelector('form.sizeform').hasAttribute('aria-busy')")
-        page.locator("#size").fill(text)
         before = timezone.now()
+        page.locator("#size").fill(text)
         page.locator("#size").press("Enter")
         if not page.evaluate("(text) => window.taken.includes(text)", text):
             self.done[-1] += " nothing"  # the password is asked: the figure stands in its field, and was not entered

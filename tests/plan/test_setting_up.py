@@ -13,6 +13,7 @@ from gyroplan.assess import (
     BushWork,
     Seat,
     bush_plan,
+    choice_of,
     packed_from,
     reach_into,
     seat_of,
@@ -21,7 +22,15 @@ from gyroplan.assess import (
     turning_of,
     turns_heavy,
 )
-from gyroplan.record import BarRecord, HeavyRecord, JobRecord, SetUpSummary, record_from_json, record_to_json
+from gyroplan.record import (
+    BarRecord,
+    HeavyRecord,
+    JobRecord,
+    SetUpSummary,
+    ThereRecord,
+    record_from_json,
+    record_to_json,
+)
 from tests.plan.shop import LATHE, assessed, bore, in_line, job, sizes, with_plan
 
 SLIM = BarRecord(key=2, name="Bar 2", kind="carbide", method="lathe-bar", diameter_mm=25, length_mm=200, min_bore_mm=28)
@@ -198,3 +207,37 @@ def test_the_seat_is_what_was_measured_last() -> None:
     measured = seat_of(assessed(job(sizes=sizes(72.012))), 1, 1)
     assert (measured.smallest_mm, measured.source) == (pytest.approx(72.012), "check")
     assert measured.uncertainty_mm > 0
+
+
+def test_a_seat_that_is_still_to_be_bored_is_no_size_to_turn_a_bush_to() -> None:
+    """Measured at 71.6 of 72 H7: the bush is worked out from the limits, or says that its seat will move."""
+    halfway = seat_of(assessed(job(sizes=sizes(71.6))), 1, 1)
+    assert not halfway.finished
+    assert seat_of(assessed(job(sizes=sizes(72.012))), 1, 1).finished
+    assert not seat_of(assessed(job()), 1, 1).finished
+
+
+def test_a_side_that_was_said_leaves_the_rest_to_the_other() -> None:
+    record = job(long_bore(), plan={"bar": SLIM, "clear_mm": 10.0, "chip_clearance_mm": 4.0, "overlap_mm": 2.0,
+                                    "side_depth_mm": 101.6})  # fmt: skip
+    found = sides_of(at(record), SLIM, None)
+    assert found is not None
+    assert (found.found.depth_a_mm, found.found.depth_b_mm) == (101.6, pytest.approx(110.4))
+    short = sides_of(at(with_plan(record, side_depth_mm=80.0)), SLIM, None)
+    assert short is not None
+    assert not short.found.possible, "the other side reaches 115 of the 132 that are left"
+
+
+def test_the_bar_must_pass_what_is_only_there() -> None:
+    """A hole of 50 before the end of the cut keeps a bar of 40 with 5 to spare a side, and nothing thicker."""
+    there = (ThereRecord(name="oil hole", from_mm=0, to_mm=12, diameter_mm=50.0),)
+    past = (ThereRecord(name="far bearing", from_mm=150, to_mm=170, diameter_mm=30.0),)
+    assert at(job(bore(there=there))).narrowest_mm == 50
+    assert at(job(bore(there=past))).narrowest_mm == 68.4, "the bar ends before it"
+    assert at(job(bore())).narrowest_mm == 68.4
+    thick = replace(SLIM, name="Bar 45", diameter_mm=45, length_mm=330, min_bore_mm=49.5)
+    for holes, usable in (((), True), (past, True), (there, False)):
+        boring = assessed(job(bore(there=holes))).boring(1, 1)
+        ranked = choice_of(boring.passes, boring.bar, [SLIM, thick]).value
+        assert ranked is not None
+        assert {one.name: one.usable for one in ranked.ranked}["Bar 45"] is usable

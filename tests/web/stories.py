@@ -12,6 +12,7 @@ from pydantic import TypeAdapter
 
 from gyrocore.contract import run_text
 from gyrometra.accounts.models import User
+from gyrometra.bridge.addresses import JobNumber
 from gyrometra.bridge.units import Units
 from gyrometra.crib import models as crib
 from gyrometra.steps.forms import BarForm, CutsForm
@@ -39,6 +40,7 @@ class Teller:
 
     def __post_init__(self) -> None:
         self.job, self.query = self.story["job"], self.story.get("query", "")
+        self.address = JobNumber().to_url(self.job)
         self.units = Units(self.story.get("unit", "mm"))
         User.objects.update(unit=self.units.unit)
         for kind, name, values in self.story.get("crib", []):
@@ -48,7 +50,7 @@ class Teller:
             named = {
                 key: crib.Bar.objects.get(name=value).pk if key == "bar" else value for key, value in values.items()
             }
-            self.client.post(f"/jobs/{self.job}/save/{step}/", {**plan_of(self.job, _FORMS[step]), **named})
+            self.client.post(f"/jobs/{self.address}/save/{step}/", {**plan_of(self.job, _FORMS[step]), **named})
 
     @property
     def page(self) -> JobPage:
@@ -74,14 +76,14 @@ class Teller:
         fields |= {"client_id": str(uuid.uuid4()), "guard": ALL_GUARDS, "number": before["pass"] or 1}
         kind = act["do"]
         if kind == "undo":
-            self.client.post(f"/jobs/{self.job}/take-back/bore/{self.query}", fields)
+            self.client.post(f"/jobs/{self.address}/take-back/bore/{self.query}", fields)
             return self.state()
         if kind == "size":
             gauges = crib.Gauge.objects.measuring(self.page.bore.lower_mm)
             named = [gauge for gauge in gauges if gauge.name == act.get("gauge")] or list(gauges)
             fields |= {"value": act["text"], "gauge": named[0].pk, "sure": act["text"]}
         for _ in range(2):  # a double tap, which is one entry
-            self.client.post(f"/jobs/{self.job}/cut/{kind}/{self.query}", fields)
+            self.client.post(f"/jobs/{self.address}/cut/{kind}/{self.query}", fields)
         if kind == "set" and before["told"] and "actual" not in act and "divisions" in before["told"]:
             self.moves.append(before["told"]["divisions"])
         return self.state()
@@ -89,7 +91,7 @@ class Teller:
     def bore_page(self) -> str:
         """What Bore says, the preview left out."""
         and_query = self.query.replace("?", "&")
-        text = self.client.get(f"/jobs/{self.job}/bore/?to=set{and_query}").content.decode()
+        text = self.client.get(f"/jobs/{self.address}/bore/?to=set{and_query}").content.decode()
         return text.split("<main", 1)[1]
 
 

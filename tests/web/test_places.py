@@ -2,18 +2,22 @@
 
 from __future__ import annotations
 
+import io
 import re
 import uuid
 from typing import Any
 
 import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection
 from django.test import Client
 from django.test.utils import CaptureQueriesContext
+from PIL import Image
 
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Fixture, Gauge, Machine, Material
-from gyrometra.jobs.models import Bore, Bush, Job
+from gyrometra.jobs.models import Bore, Bush, Job, JobPhoto
+from gyrometra.steps.bar.plates import bar_list
 from gyrometra.steps.page import open_page
 from gyrometra.steps.work.places import PANELS
 from tests.web.said import flat
@@ -213,7 +217,8 @@ def test_a_bush_becomes_a_job_that_says_when_its_seat_is_measured_anew(corin: Cl
     assert "The seat was measured anew" in flat(corin.get(f"/jobs/{made.number}/work/"))
     corin.post("/jobs/Q-228/bush/make/", {"unit": "mm"})
     assert "measured anew" not in flat(corin.get(f"/jobs/{made.number}/work/")), "taken over"
-    assert Job.objects.filter(suits__isnull=False).count() == 1, "no second job"
+    assert Bush.objects.filter(seat__setup__job__number="Q-228").count() == 1, "no second job"
+    assert Job.objects.filter(part="Cider press, crosshead, bush").count() == 1
 
 
 @pytest.mark.parametrize(("fields", "says"), [
@@ -228,7 +233,7 @@ def test_a_bush_that_cannot_be_is_told_at_its_field(corin: Client, fields: dict[
     said = bush(corin, **fields)
     assert says in said
     assert "23.8" in said or "-3" in said, "what was typed stays"
-    assert not Bush.objects.exists()
+    assert not Bush.objects.filter(seat__setup__job__number="Q-228").exists()
 
 
 def test_heat_and_cold_carry_their_cautions(corin: Client) -> None:
@@ -246,3 +251,68 @@ def test_a_material_of_which_only_the_class_is_known(dagny: Client) -> None:
     general = Material.objects.get(name="spheroidal iron")
     assert (made.kc11_mpa, made.mc, made.source) == (general.kc11_mpa, general.mc, general.source)
     assert made.data.youngs_modulus_gpa == 170
+
+
+def picture() -> SimpleUploadedFile:
+    out = io.BytesIO()
+    Image.new("RGB", (900, 600), "#884422").save(out, "JPEG")
+    return SimpleUploadedFile("in.jpg", out.getvalue())
+
+
+def test_pictures_stand_with_a_job_until_they_are_taken_away(corin: Client, dagny: Client) -> None:
+    assert "Choose a picture first" in flat(corin.post("/jobs/Q-223/photos/picture/", {"words": "as it came"}))
+    corin.post("/jobs/Q-223/photos/picture/", {"picture": picture(), "words": "as it came in"})
+    kept = JobPhoto.objects.get(job__number="Q-223")
+    text = flat(corin.get("/jobs/Q-223/work/?at=more"))
+    assert "as it came in" in text
+    assert corin.get(f"/jobs/Q-223/photos/{kept.pk}/")["Content-Type"] == "image/jpeg"
+    assert corin.get(f"/jobs/Q-214/photos/{kept.pk}/").status_code == 404, "of another job"
+    corin.post(f"/jobs/Q-223/photos/{kept.pk}/drop/", {})
+    assert corin.get(f"/jobs/Q-223/photos/{kept.pk}/").status_code == 404
+    corin.post(f"/jobs/Q-223/photos/{kept.pk}/drop/", {"back": "yes"})
+    assert corin.get(f"/jobs/Q-223/photos/{kept.pk}/").status_code == 200
+    no = SimpleUploadedFile("x.jpg", b"no picture at all")
+    assert "no picture that can be read" in flat(corin.post("/jobs/Q-223/photos/picture/", {"picture": no}))
+    assert "Keep the picture" not in flat(dagny.get("/jobs/Q-198/work/?at=more")), "a signed job takes none"
+    corin.post("/jobs/Q-198/photos/picture/", {"picture": picture()})
+    assert not JobPhoto.objects.filter(job__number="Q-198").exists()
+
+
+def test_what_held_it_the_last_time_is_said(corin: Client) -> None:
+    first = Job.objects.get(number="Q-207")
+    Job.objects.filter(number="Q-223").update(part=first.part)
+    assert "Last time, <a" in corin.get("/jobs/Q-223/work/?at=setup").content.decode()
+    assert "Borer 1, in place, in its own frame, Roller-hub plate" in flat(corin.get("/jobs/Q-223/work/?at=setup"))
+    assert "Last time" not in flat(corin.get("/jobs/Q-219/work/?at=setup"))
+
+
+def test_a_shoulder_behind_which_nothing_is_left_is_refused(corin: Client) -> None:
+    fields = {**shown(corin, "Q-228", "bore"), "length_mm": "70", "depth_wanted": "70 +0.1/0"}
+    assert "nothing is left behind it" in save(corin, "Q-228", "bore", **fields)
+
+
+def test_two_set_ups_that_finish_one_bore_are_told(corin: Client) -> None:
+    assert "both finish" not in flat(corin.get("/jobs/P~2031~2F4/work/")), "each has its own side"
+    job = Job.objects.get(number="Q-223")
+    fields = {"what": "more", "version": job.version, "unit": "mm", "side": "first", "method": "lathe-bar",
+              "machine": Machine.objects.get(name="Lathe 3").pk, "reference": "outside", "reason": ""}  # fmt: skip
+    corin.post("/jobs/Q-223/setups/add/", fields)
+    assert "Set-ups A and B both finish bore at the same place" in flat(corin.get("/jobs/Q-223/work/"))
+
+
+def test_what_is_only_there_is_kept_listed_and_passed(corin: Client) -> None:
+    said = save(corin, "Q-223", "there", there_name_0="Oil hole", there_from_0="10", there_to_0="4", there_d_0="30")
+    assert "It must end past 10 mm" in said
+    assert "Its size is missing" in save(corin, "Q-223", "there", there_name_0="Oil hole", there_from_0="0",
+                                         there_to_0="4")  # fmt: skip
+    fields = {"there_name_0": "oil hole", "there_from_0": "0", "there_to_0": "4", "there_d_0": "1.2 in"}
+    said = save(corin, "Q-223", "there", **fields)
+    assert "Oil hole" in said
+    assert "the bar must pass it" in said
+    page = open_page("Q-223", MM)
+    assert page.at.narrowest_mm == pytest.approx(30.48)
+    assert any(row.state == "out" and row.words.startswith("Bar 7") for row in bar_list(page).rows)
+    assert shown(corin, "Q-223", "there")["there_d_0"] == "1.2 in", "as it was typed"
+    corin.post("/jobs/Q-223/copy/", {"unit": "mm"})
+    copy = Job.objects.order_by("-pk")[0]
+    assert open_page(copy.number, MM).bore.there == page.bore.there

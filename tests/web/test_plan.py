@@ -131,6 +131,7 @@ def test_the_demo_jobs_stand_where_the_shop_left_them(db: None) -> None:
         "P 31/6": ("true", "begin_truing"),
         "P 31/8": ("bar", "choose_line_bar"),
         "P 31/10": ("bar", "choose_bar"),
+        "P 31/12": ("bar", "choose_bar"),
         "Q-214": ("bore", "bore_to"),
         "Q-219": ("true", "move_jaws"),
         "Q-198": ("check", "signed"),

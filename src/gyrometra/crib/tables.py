@@ -37,6 +37,7 @@ class Column:
 class Cell:
     """One figure or word of a row."""
 
+    head: str
     text: str
     is_figure: bool
 
@@ -226,7 +227,9 @@ def table_of(kind: str, units: Units, *, asked: str = "", sort: str = "") -> Tab
 def _row(item: CribItem, columns: Sequence[Column], units: Units, used: Sequence[str], scale: float) -> Row:
     return Row(
         pk=item.pk, name=item.name, under=_under(item), used=used, warning=card_of(item, units).warning,
-        retired=item.retired, cells=[Cell(text=one.shown(item, units), is_figure=one.is_figure) for one in columns],
+        retired=item.retired, cells=[
+            Cell(head=one.head, text=one.shown(item, units), is_figure=one.is_figure) for one in columns
+        ],
         scene=bar_side(side_of(item), scale) if isinstance(item, Bar) else None,
     )  # fmt: skip
 

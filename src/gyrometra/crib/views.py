@@ -66,7 +66,8 @@ def edit(request: HttpRequest, kind: str, pk: int | None = None) -> HttpResponse
             messages.info(request, f"{item.name} is in the crib.")
             return redirect(come_back(request, item) or f"{reverse('crib')}?kind={kind}")
     context: dict[str, Any] = {"form": form, "kind": KINDS[kind], "item": item if pk else None, "units": units,
-                               "back": back_to(request)}  # fmt: skip
+                               "back": back_to(request),
+                               "back_for": request.POST.get("for") or request.GET.get("for", "")}  # fmt: skip
     return render(request, "crib/edit.html", {**context, **(_about(item, kind, form_class, units) if pk else {})})
 
 

@@ -69,7 +69,7 @@ def make_job(
         wanted=f"{turned_mm:.3f} +{TURNED_WITHIN_MM}/-{TURNED_WITHIN_MM} mm", limits=limits, target="",
         target_limits=None, matters=Bore.Matters.LITTLE, breaks=[], runout_limit_mm=to_decimal(upper_mm - lower_mm),
         roundness_limit_mm=None, taper_limit_mm=None, found=found, found_of=FoundOf(),
-        outside=[Row(first_mm=locked.length_mm, second_mm=aim, typed={})], typed={},
+        there=[], outside=[Row(first_mm=locked.length_mm, second_mm=aim, typed={})], typed={},
     ))  # fmt: skip
     take_over(bush=locked, lower_mm=lower_mm, upper_mm=upper_mm, job=made)
     return made

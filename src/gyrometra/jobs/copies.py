@@ -44,12 +44,12 @@ def _left(job: Job) -> list[SetUp]:
 
 def _copy_setup(setup: SetUp, job: Job, place: int) -> SetUp:
     fixtures, plan = list(setup.fixtures.all()), Plan.objects.get(setup=setup)
-    bores = list(setup.bores.prefetch_related("outside", "interruptions"))
+    bores = list(setup.bores.prefetch_related("outside", "interruptions", "there"))
     made = _new(setup, job=job, place=place, **dict.fromkeys(_ENDED, None) | {"closed_reason": ""})
     made.fixtures.set(fixtures)
     _new(plan, setup=made, rest_until=None)
     for bore in bores:
-        rows = [*bore.outside.all(), *bore.interruptions.all()]
+        rows = [*bore.outside.all(), *bore.interruptions.all(), *bore.there.all()]
         copy: Bore = _new(bore, setup=made, follows=None, typed=_not_found(bore))
         for row in rows:
             _new(row, bore=copy)

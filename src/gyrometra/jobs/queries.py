@@ -34,13 +34,14 @@ class BoreQuerySet(models.QuerySet[Any]):
 
     def with_rows(self) -> BoreQuerySet:
         """With sizes found, outside and breaks of the wall beside them: one query."""
-        found, outside, breaks = (
+        found, outside, breaks, there = (
             self.model._meta.get_field(name).related_model.objects.filter(bore=models.OuterRef("pk"))
-            for name in ("found", "outside", "interruptions")
+            for name in ("found", "outside", "interruptions", "there")
         )
         bores: BoreQuerySet = self.annotate(
             found_rows=rows_of(found, "piece", "z_mm", "diameter_mm", "typed"),
             outside_rows=rows_of(outside, "length_mm", "diameter_mm", "typed"),
+            there_rows=rows_of(there, "name", "from_mm", "to_mm", "diameter_mm", "typed"),
             break_rows=rows_of(breaks, "kind", "from_mm", "to_mm", "angle_deg", "width_mm", "typed"),
         )
         return bores

@@ -16,7 +16,7 @@ from gyrometra.crib.records import (
     maybe,
 )
 from gyrometra.jobs.models import Bore, Job, Plan
-from gyroplan.record import BarRecord, BoreRecord, BreakRecord, HeavyRecord, PlanRecord, SetUpRecord
+from gyroplan.record import BarRecord, BoreRecord, BreakRecord, HeavyRecord, PlanRecord, SetUpRecord, ThereRecord
 
 #: The level of inspection by how much a bore matters.
 INSPECTION: dict[str, Literal["reduced", "normal", "critical"]] = {
@@ -51,12 +51,16 @@ def bore_record(bore: Bore) -> BoreRecord:
             BreakRecord(kind=row["kind"], **{name: float(row[name]) for name in _BREAK_MM})
             for row in child_rows(bore, "interruptions")
         ),
+        there=tuple(
+            ThereRecord(name=row["name"], **{name: float(row[name]) for name in ("from_mm", "to_mm", "diameter_mm")})
+            for row in child_rows(bore, "there")
+        ),
     )  # fmt: skip
 
 
 _BREAK_MM = ("from_mm", "to_mm", "angle_deg", "width_mm")
 #: Where `BoreQuerySet.with_rows` puts the rows of each child table.
-_READ_WITH = {"found": "found_rows", "outside": "outside_rows", "interruptions": "break_rows"}
+_READ_WITH = {"found": "found_rows", "outside": "outside_rows", "interruptions": "break_rows", "there": "there_rows"}
 
 
 def child_rows(bore: Bore, name: str) -> Rows:

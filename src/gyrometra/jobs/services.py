@@ -17,7 +17,7 @@ from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Typed, to_decimal
 from gyrometra.crib.models import Fixture, Machine, Material
 from gyrometra.jobs import history
-from gyrometra.jobs.models import Bore, FoundSize, Interruption, Job, KeptAnswer, OutsideStep, Plan, SetUp
+from gyrometra.jobs.models import Bore, FoundSize, Interruption, Job, KeptAnswer, OnlyThere, OutsideStep, Plan, SetUp
 from gyrometra.jobs.permissions import (
     ChangedMeanwhile,
     lock_open,
@@ -54,6 +54,17 @@ class Break:
     to_mm: Decimal
     width_mm: Decimal
     angle_deg: Decimal
+    typed: Mapping[str, Typed]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class There:
+    """Another hole on the axis that is not cut, and where."""
+
+    name: str
+    from_mm: Decimal
+    to_mm: Decimal
+    diameter_mm: Decimal
     typed: Mapping[str, Typed]
 
 
@@ -103,6 +114,7 @@ class WorkData:
     found: Sequence[Row]
     found_of: FoundOf
     outside: Sequence[Row]
+    there: Sequence[There]
     typed: Mapping[str, Typed]
 
 
@@ -325,6 +337,12 @@ def _write_bore(bore: Bore, work: WorkData) -> None:
         OutsideStep(bore=bore, place=place, length_mm=row.first_mm, diameter_mm=row.second_mm, typed=dict(row.typed))
         for place, row in enumerate(work.outside)
     )
+    bore.there.all().delete()
+    OnlyThere.objects.bulk_create(
+        OnlyThere(bore=bore, place=place, name=one.name, from_mm=one.from_mm, to_mm=one.to_mm,
+                  diameter_mm=one.diameter_mm, typed=dict(one.typed))
+        for place, one in enumerate(work.there)
+    )  # fmt: skip
     bore.interruptions.all().delete()
     Interruption.objects.bulk_create(
         Interruption(bore=bore, place=place, kind=one.kind, from_mm=one.from_mm, to_mm=one.to_mm,

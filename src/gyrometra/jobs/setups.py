@@ -143,7 +143,7 @@ def _copy(bore: Bore, setup: SetUp, *, place: int, name: str, follows: Bore | No
     made.pk, made._state.adding = None, True
     made.setup, made.place, made.name, made.follows = setup, place, name, follows
     made.save()
-    for rows in ("outside", "interruptions"):
+    for rows in ("outside", "interruptions", "there"):
         for row in getattr(bore, rows).all():
             row.pk, row._state.adding, row.bore = None, True, made
             row.save()

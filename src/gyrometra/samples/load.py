@@ -20,11 +20,12 @@ from gyrometra.crib.services import keep_item
 from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.services import Header, Plan, log_act, log_note
 from gyrometra.inspection.services import log_size, sign_off
+from gyrometra.jobs import bushes, setups
 from gyrometra.jobs import services as jobs
-from gyrometra.jobs import setups
 from gyrometra.jobs.entries import Sent
 from gyrometra.jobs.models import Job
 from gyrometra.steps import plates, progress
+from gyrometra.steps.bush.form import BushForm, initial_of
 from gyrometra.steps.forms import (
     BAR_FORMS,
     BoreForm,
@@ -40,7 +41,7 @@ from gyrometra.steps.work.setting_up import FORMS as SETTING_FORMS
 from gyrometra.steps.work.setups import SetUpForm, found_for_next
 from gyrometra.truing import services as truing
 from gyrometra.truing.models import Round
-from gyroplan.assess import judged_and_written
+from gyroplan.assess import judged_and_written, seat_of
 from gyroplan.loop import Act, Cut, Set
 
 PASSWORD = "quillmoor"  # noqa: S105 - the demo's sign-in, printed on its sign-in page
@@ -120,6 +121,21 @@ def _job(people: dict[str, User], data: dict[str, Any]) -> None:
     progress.keep(open_page(number, UNITS))
     for more in data.get("setups", []):
         _setup(user, number, data, more)
+    if "bush" in data:
+        _bush(user, number, data["bush"])
+
+
+def _bush(user: User, number: str, data: dict[str, Any]) -> None:
+    """A bush to suit the bore, and the job that makes it."""
+    page = open_page(number, UNITS, whole=True)
+    seat = seat_of(page.assessment, 1, page.place)
+    form = _valid(BushForm({**initial_of(None, seat, UNITS), **data}, page=page, seat=seat))
+    kept = bushes.keep_bush(user=user, seat=page.bore_row, piece=1, values=form.values(),
+                            finish=form.cleaned_data["finish"], typed=form.typed())  # fmt: skip
+    plan = form.plan
+    made = bushes.make_job(user=user, bush=kept, number=data["number"], lower_mm=plan.outside.lower_mm,
+                           upper_mm=plan.outside.upper_mm, turned_mm=plan.turned_mm, unit=UNITS.unit)  # fmt: skip
+    progress.refresh(made)
 
 
 def _plans(user: User, number: str, data: dict[str, Any]) -> None:

@@ -9,6 +9,7 @@ from gyrometra.steps.bush import view as bush
 from gyrometra.steps.check import view as check
 from gyrometra.steps.cuts import view as cuts
 from gyrometra.steps.true import view as true
+from gyrometra.steps.work import photos
 from gyrometra.steps.work import view as work
 
 urlpatterns = [
@@ -17,6 +18,9 @@ urlpatterns = [
     path("new/look/", work.look_at_new, name="look-at-new"),
     path("<job:number>/save/work/", work.save_work, name="save-work"),
     path("<job:number>/save/setting/<slug:what>/", work.save_setting, name="save-setting"),
+    path("<job:number>/photos/picture/", photos.keep_photo, name="keep-photo"),
+    path("<job:number>/photos/<int:pk>/", photos.photo, name="job-photo"),
+    path("<job:number>/photos/<int:pk>/drop/", photos.drop_photo, name="drop-photo"),
     path("<job:number>/bush/", bush.bush, name="bush"),
     path("<job:number>/bush/make/", bush.make_bush, name="make-bush"),
     path("<job:number>/bores/add/", work.add_bore, name="add-bore"),

@@ -67,6 +67,19 @@ class AtBore:
         return self.bore.smallest_found_mm
 
     @property
+    def narrowest_mm(self) -> float | None:
+        """What the bar must pass: the bore as found, and whatever else stands in its way that is not cut.
+
+        From the open face only what lies before the cut's end is in the way; a bar held at both ends passes all.
+        """
+        start = self.start_mm
+        if start is None:
+            return None
+        both_ends = self.setup.way.bar_in in ("bearings", "centres")
+        in_way = [one.diameter_mm for one in self.bore.there if both_ends or one.from_mm < self.bored_mm]
+        return min([start, *in_way])
+
+    @property
     def budget_mm(self) -> float:
         """Deflection allowed on radius: the shop's own figure, else a quarter of the tolerance."""
         return SPRING_SHARE * self.bore.tolerance_mm if self.plan.budget_mm is None else self.plan.budget_mm

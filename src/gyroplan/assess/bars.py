@@ -184,10 +184,11 @@ def _tuning(at: AtBore, out_mm: float | None) -> Figure[Tuning]:
 
 
 def _entry_mm(passes: Passes) -> float | None:
-    start = passes.at.start_mm
-    if passes.at.opening_bar is None or not passes.every:
-        return start
-    return max((cut.diameter_mm for cut in passes.every if cut.kind in ROUGHING), default=start)
+    start, narrowest = passes.at.start_mm, passes.at.narrowest_mm
+    if passes.at.opening_bar is None or not passes.every or start is None or narrowest is None:
+        return narrowest
+    opened = max((cut.diameter_mm for cut in passes.every if cut.kind in ROUGHING), default=start)
+    return opened if narrowest >= start - 1e-9 else min(opened, narrowest)
 
 
 def _lines(passes: Passes) -> tuple[Figure[Line], Line | None]:
@@ -223,7 +224,7 @@ def entering_mm(at: AtBore) -> float:
 
 def enters(at: AtBore, bar: BarRecord) -> bool:
     """Whether a bar goes into the bore as found, with room for chips on both sides."""
-    start = at.start_mm
+    start = at.narrowest_mm
     if start is None or bar.min_bore_mm > start:
         return False
     return bar.thickest_within_mm(entering_mm(at)) + 2 * at.plan.chip_clearance_mm <= start + 1e-9

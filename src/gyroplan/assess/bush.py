@@ -35,6 +35,8 @@ class Seat:
     #: check: measured finished; pass: the last size of a pass; limits: not measured, at its limits.
     source: str
     depth_mm: float
+    #: Whether it stands within its own limits as measured; one that is still to be bored moves under the bush.
+    finished: bool = True
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -85,7 +87,7 @@ class BushPlan:
 
 
 def seat_of(job: Assessment, piece: int, place: int) -> Seat:
-    """The bore as it was measured finished, else after its last pass, else at its limits."""
+    """The bore as measured finished, else after its last pass where that is in its limits, else at its limits."""
     bore = job.record.bore_at(place, piece)
     depth = bore.length_mm
     places = job.check(piece, place).places
@@ -93,13 +95,15 @@ def seat_of(job: Assessment, piece: int, place: int) -> Seat:
         return Seat(
             smallest_mm=min(one.value_mm for one in places), largest_mm=max(one.value_mm for one in places),
             uncertainty_mm=max(one.expanded_mm for one in places), source="check", depth_mm=depth,
+            finished=all(bore.lower_mm <= one.value_mm <= bore.upper_mm for one in places),
         )  # fmt: skip
     state = job.boring(piece, place).passes.state
-    if state is not None and state.known_from == "measured":
+    done = state is not None and bore.lower_mm <= state.known_mm <= bore.upper_mm
+    if state is not None and state.known_from == "measured" and done:
         return Seat(smallest_mm=state.known_mm, largest_mm=state.known_mm, uncertainty_mm=0.0, source="pass",
                     depth_mm=depth)  # fmt: skip
     return Seat(smallest_mm=bore.lower_mm, largest_mm=bore.upper_mm, uncertainty_mm=0.0, source="limits",
-                depth_mm=depth)  # fmt: skip
+                depth_mm=depth, finished=False)  # fmt: skip
 
 
 def bush_plan(work: BushWork, seat: Seat, hub: Material, hub_outside_mm: float | None) -> BushPlan:

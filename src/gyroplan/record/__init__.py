@@ -11,6 +11,7 @@ from gyroplan.record.job import (
     PlanRecord,
     SetUpRecord,
     SetUpSummary,
+    ThereRecord,
     letter_of,
 )
 from gyroplan.record.logs import (
@@ -27,7 +28,7 @@ from gyroplan.record.written import record_from_json, record_to_json
 __all__ = [
     "BarRecord", "BetweenRecord", "BoreRecord", "BoreSummary", "BreakRecord", "CutLogRecord", "CutterRecord",
     "DepthRecord", "FixtureRecord", "HeadRecord", "HeavyRecord", "JobRecord", "MachineRecord", "PieceSummary",
-    "PlanRecord",
-    "ReadingRecord", "RemarkRecord", "RoundRecord", "SetUpRecord", "SetUpSummary", "SizeRecord", "SpeedRecord",
+    "PlanRecord", "ReadingRecord", "RemarkRecord", "RoundRecord", "SetUpRecord", "SetUpSummary", "SizeRecord",
+    "SpeedRecord", "ThereRecord",
     "letter_of", "record_from_json", "record_to_json",
 ]  # fmt: skip

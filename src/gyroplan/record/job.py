@@ -23,6 +23,16 @@ class BreakRecord:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class ThereRecord:
+    """Another hole on the axis that is not cut: from and to from the open face, and its size [mm]."""
+
+    name: str
+    from_mm: float
+    to_mm: float
+    diameter_mm: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class BoreRecord:
     """One bore of the axis: where it lies, as found, as it must become, what else it must keep."""
 
@@ -53,6 +63,8 @@ class BoreRecord:
     found_alone_mm: tuple[tuple[int, float, float], ...] = ()
     outside_mm: tuple[tuple[float, float], ...] = ()
     breaks: tuple[BreakRecord, ...] = ()
+    #: Holes on the same axis that are only there.
+    there: tuple[ThereRecord, ...] = ()
 
     def of_piece(self, piece: int) -> BoreRecord:
         """As that piece was found; a piece without sizes of its own came in like the rest."""

@@ -1,12 +1,14 @@
 """A job, its set-up (one axis of rotation), the bores on it, the plan, and what its logs have in common."""
 
-from gyrometra.jobs.models.bore import Bore, FoundSize, Interruption, OutsideStep
+from gyrometra.jobs.models.bore import Bore, FoundSize, Interruption, OnlyThere, OutsideStep
 from gyrometra.jobs.models.bush import Bush
 from gyrometra.jobs.models.job import Job, SetUp
 from gyrometra.jobs.models.logs import JobChange, KeptAnswer, LogEntry, LogQuerySet, SignOff
+from gyrometra.jobs.models.photo import JobPhoto
 from gyrometra.jobs.models.plan import Plan
 
 __all__ = [
-    "Bore", "Bush", "FoundSize", "Interruption", "Job", "JobChange", "KeptAnswer", "LogEntry", "LogQuerySet",
-    "OutsideStep", "Plan", "SetUp", "SignOff",
+    "Bore", "Bush", "FoundSize", "Interruption", "Job", "JobChange", "JobPhoto", "KeptAnswer", "LogEntry",
+    "LogQuerySet",
+    "OnlyThere", "OutsideStep", "Plan", "SetUp", "SignOff",
 ]  # fmt: skip

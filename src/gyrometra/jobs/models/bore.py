@@ -113,6 +113,24 @@ class OutsideStep(models.Model):
         return f"{self.length_mm} of {self.diameter_mm}"
 
 
+class OnlyThere(models.Model):
+    """Another hole on the same axis that is not cut, from the open face: the bar must pass it."""
+
+    bore = models.ForeignKey(Bore, on_delete=models.CASCADE, related_name="there")
+    place = models.PositiveSmallIntegerField()
+    name = models.CharField(max_length=20)
+    from_mm = mm()
+    to_mm = mm()
+    diameter_mm = mm()
+    typed = models.JSONField(default=dict, blank=True)
+
+    class Meta:
+        ordering = ["place"]
+
+    def __str__(self) -> str:
+        return f"{self.name} {self.diameter_mm}, not cut"
+
+
 class Interruption(models.Model):
     """A place where the wall is broken: from and to along the bore, and where on the circle."""
 

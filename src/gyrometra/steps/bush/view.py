@@ -48,6 +48,7 @@ def _show(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRes
     kept: Bush | None = extra["bush"]
     seat = seat_of(page.assessment, page.piece, page.place)
     shown: dict[str, Any] = {"seat": seat_words(page.units, seat), "seat_source": SOURCES[seat.source],
+                             "unfinished": not seat.finished,
                              "bands": work_scenes(page), "panel": (), "plates": _missing(extra["form"])}  # fmt: skip
     if kept is not None and "plan" not in extra and not extra.get("stale"):
         extra["work"] = stored_work(kept)

@@ -212,6 +212,7 @@ class WorkForm(GuardedWork):
         self.found = self._rows("found_z", "found_d", FOUND_ROWS)
         self.outside = self._rows("outside_l", "outside_d", OUTSIDE_ROWS)
         self.breaks = self.read_breaks(values.get("length_mm"))
+        self.there = self.read_there()
         self._guard_found(values)
         self._guard_outside(values)
         self._refuse_what_is_cut()
@@ -296,6 +297,7 @@ class WorkForm(GuardedWork):
             notes=" ".join((values.get("notes") or "").split()),
             fixtures=list(values.get("fixtures") or []),
             breaks=self.breaks,
+            there=self.there,
             found=self.found,
             found_of=self._found_of(),
             outside=self.outside,

@@ -23,6 +23,7 @@ from gyrometra.jobs.models import Bore, Job
 from gyrometra.jobs.services import Row
 from gyrometra.steps.work.breaks import BreaksForm
 from gyrometra.steps.work.shown import found_rows, is_found_alone
+from gyrometra.steps.work.there import ThereForm
 
 #: A bore found between these shares of the wanted size could be a radius.
 _RADIUS_FROM, _RADIUS_TO = 0.46, 0.51
@@ -42,7 +43,7 @@ def cannot(machine: Machine, key: str) -> str:
     return f"{machine.name} is a {machine.get_kind_display()}; {way.label} needs a {able}."
 
 
-class GuardedWork(BreaksForm):
+class GuardedWork(BreaksForm, ThereForm):
     """A Work form that guards what was read: limits, places, bores beside it, what is cut already."""
 
     bore: Bore | None
@@ -213,7 +214,11 @@ class GuardedWork(BreaksForm):
             self._say("due_on", f"{due:%d %b %Y} is past; today is {timezone.localdate():%d %b %Y}.")
 
     def _guard_outside(self, values: dict[str, Any]) -> None:
-        limits = values.get("wanted")
+        limits, length = values.get("wanted"), values.get("length_mm")
+        whole = sum((row.first_mm for row in self.outside), Decimal(0))
+        if values.get("ends") != Bore.Ends.THROUGH and length is not None and whole and length >= whole:
+            self._say("length_mm", f"The bore would end at {self._words(length)}, and the part by its outside is "
+                                   f"{self._words(whole)} long: nothing is left behind it.")  # fmt: skip
         for place, row in enumerate(self.outside):
             if limits is not None and float(row.second_mm) <= limits.upper_mm:
                 self._say(f"outside_d_{place}", f"The outside must be over the bore, "

@@ -13,6 +13,7 @@ from gyrometra.steps.page import JobPage
 from gyrometra.steps.work.breaks import BREAK_ROWS
 from gyrometra.steps.work.form import FOUND_ROWS, OUTSIDE_ROWS, WorkForm
 from gyrometra.steps.work.shown import work_initial
+from gyrometra.steps.work.there import THERE_ROWS
 from gyrometra.steps.work.whole import PlacedBore
 
 
@@ -30,6 +31,7 @@ PANELS: dict[str, tuple[str, tuple[str, ...]]] = {
     "outside": ("Outside", _rows(("outside_l", "outside_d"), OUTSIDE_ROWS)),
     "breaks": ("Keyways, ports and slots", _rows(
         ("break_kind", "break_from", "break_to", "break_width", "break_angle"), BREAK_ROWS)),
+    "there": ("Only there, not cut", _rows(("there_name", "there_from", "there_to", "there_d"), THERE_ROWS)),
     "fit": ("Fit and target", ("mate_mm", "play_mm", "target", "match_mm")),
     "part": ("Part", ("number", "part", "material", "quantity", "due_on", "notes")),
     "setup": ("Set-up", ("method", "machine", "holding", "reference", "room_behind_mm", "coaxiality_mm", "fixtures")),
@@ -100,6 +102,14 @@ def place_rows(page: JobPage, bores: Sequence[PlacedBore], at: str) -> list[Plac
         count += 1
         rows.append(PlaceRow(number=f"{count}", letter="", name="Outside", finished=steps, found="there", off="not cut",
                              inspection="", query=at_query(page, "outside"), here=at == "outside"))  # fmt: skip
+    for there in bore.there:
+        count += 1
+        rows.append(PlaceRow(
+            number=f"{count}", letter="", name=there.name[:1].upper() + there.name[1:],
+            finished=f"{units.length(there.from_mm)} to {units.length(there.to_mm)}",
+            found=units.plain(there.diameter_mm), off="not cut", inspection="the bar must pass it",
+            query=at_query(page, "there"), here=at == "there",
+        ))  # fmt: skip
     for broken in bore.breaks:
         count += 1
         rows.append(PlaceRow(

@@ -45,7 +45,8 @@ def whole_scenes(page: JobPage, bores: Sequence[PlacedBore], setups: Sequence[Se
         line, gaps = _line(page, bores), _gaps(page)
         letter = page.record.setup.letter
         return _bands(lambda width: work_line_band(line, gaps, letter, page.at.material.hatch, width))
-    part = replace(part_of(page.at.material, page.bore, words=True), beside=_beside(page, bores))
+    beside = [*_beside(page, bores), *_only_there(page, len(bores))]
+    part = replace(part_of(page.at.material, page.bore, words=True), beside=beside)
     here = next((one for one in bores if one.here), None)
     marks = Marks(number=f"{here.number}" if here else "", letter=page.record.setup.letter, flags=_flags(page, setups))
     labels = labels_of(page)
@@ -72,6 +73,16 @@ def _beside(page: JobPage, bores: Sequence[PlacedBore]) -> list[BesideBore]:
             words=f"Ø{one.wanted}", shoulder_mm=(b if same else a) if one.ends == "shoulder" else None,
         ))  # fmt: skip
     return found
+
+
+def _only_there(page: JobPage, before: int) -> list[BesideBore]:
+    """Holes that are not cut, numbered after the bores and the outside."""
+    first = before + (1 if page.bore.outside_mm else 0) + 1
+    return [
+        BesideBore(from_mm=one.from_mm, to_mm=one.to_mm, now_mm=one.diameter_mm, aim_mm=one.diameter_mm,
+                   number=f"{first + n}", letter="", words=one.name)
+        for n, one in enumerate(page.bore.there)
+    ]  # fmt: skip
 
 
 def _flags(page: JobPage, setups: Sequence[SetUp]) -> list[Flag]:

@@ -82,33 +82,33 @@ def _step(page: JobPage, sides: Sides) -> Plate:
 def _packed(page: JobPage, packed: Packed) -> list[Plate]:
     units = page.units
     if not packed.rows:
-        return [Plate(label="Packing under the work", words=(f"{units.fine(packed.needed_mm)} {units.label} wanted",),
+        return [Plate(label="Packing under the work", words=(f"{units.plain(packed.needed_mm)} {units.label} wanted",),
                       governs="Missing:", reason="packing with a height, in the crib")]  # fmt: skip
     row = next((one for one in packed.rows if one.allowed), packed.rows[0])
     because = Because(
         formula="axis error = stack less height wanted + half of what the shim is off",
-        inputs=[("wanted", units.fine(packed.needed_mm)), ("falls to the front", units.fine(packed.fall_mm))],
+        inputs=[("wanted", units.plain(packed.needed_mm)), ("falls to the front", units.plain(packed.fall_mm))],
         source="Derived: every stack of what is owned is tried; the axis lies midway between the feet.",
     )  # fmt: skip
     plates = [Plate(
-        label="Packing, front and back", number=units.fine(row.stack.height_mm), unit=units.label,
+        label="Packing, front and back", number=units.plain(row.stack.height_mm), unit=units.label,
         words=(stack_words(row),), governs="Limited by what is owned:",
-        reason=f"{units.signed(row.stack.error_mm)} off {units.fine(packed.needed_mm)}", because=because,
+        reason=f"{units.signed(row.stack.error_mm)} off {units.plain(packed.needed_mm)}", because=because,
     )]  # fmt: skip
     if packed.fall_mm:
         shim = row.shim
         plates.append(Plate(
-            label="Shim more, under the low feet", number=units.fine(shim.height_mm) if shim else "",
+            label="Shim more, under the low feet", number=units.plain(shim.height_mm) if shim else "",
             unit=units.label if shim else "", words=(stack_words_of(shim),) if shim else (),
             governs="The slope asks:" if shim else "Missing:",
-            reason=units.fine(packed.fall_mm) if shim else "a shim in the crib: packing up to 1 mm high",
+            reason=units.plain(packed.fall_mm) if shim else "a shim in the crib: packing up to 1 mm high",
         ))  # fmt: skip
     plates.append(Plate(
         label="Bore axis comes high" if row.axis_error_mm >= 0 else "Bore axis comes low",
-        number=units.fine(abs(row.axis_error_mm)), unit=units.label, state="plain" if row.allowed else "bad",
-        words=(f"{units.fine(packed.allowed_mm)} allowed",) if packed.allowed_mm is not None else (),
+        number=units.plain(abs(row.axis_error_mm)), unit=units.label, state="plain" if row.allowed else "bad",
+        words=(f"{units.plain(packed.allowed_mm)} allowed",) if packed.allowed_mm is not None else (),
         governs="Limited by your own limit:" if packed.own_limit else "The stock covers:",
-        reason="not known before the bore is measured" if packed.allowed_mm is None else units.fine(packed.allowed_mm),
+        reason="not known before the bore is measured" if packed.allowed_mm is None else units.plain(packed.allowed_mm),
         because=because,
     ))  # fmt: skip
     return plates

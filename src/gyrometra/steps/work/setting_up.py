@@ -170,7 +170,7 @@ def owned(rows: list[Fixture]) -> list[PackingPiece]:
 
 def _deepest(page: JobPage) -> BarRecord | None:
     """While no bar is picked: the one of this method that enters and comes deepest."""
-    entry, plan = page.at.start_mm, page.at.plan
+    entry, plan = page.at.narrowest_mm, page.at.plan
     if entry is None:
         return None
     fitting = [bar for bar in page.crib_bars if bar.method == page.at.setup.way.bars
@@ -228,7 +228,7 @@ def _stacks(page: JobPage, packed: Packed | None) -> list[StackRow]:
     units = page.units
     best = next((row for row in packed.rows if row.allowed), None) if packed else None
     return [
-        StackRow(words=stack_words(row), height=units.fine(row.stack.height_mm),
+        StackRow(words=stack_words(row), height=units.plain(row.stack.height_mm),
                  error=units.signed(row.stack.error_mm), allowed=row.allowed, best=row is best)
         for row in (packed.rows if packed else ())
     ]  # fmt: skip
@@ -243,8 +243,8 @@ def _stack_scene(page: JobPage, packed: Packed | None) -> Scene | None:
               for _ in range(one.count)]  # fmt: skip
     fixed = [StackPiece(height_mm=one.height_mm or 0.0, words=one.name) for one in standing.under
              if one.kind != "packing"]  # fmt: skip
-    words = (units.fine(standing.axis_mm), units.fine(packed.rows[0].stack.height_mm),
-             units.fine(page.at.plan.foot_mm))  # fmt: skip
+    words = (units.plain(standing.axis_mm), units.plain(packed.rows[0].stack.height_mm),
+             units.plain(page.at.plan.foot_mm))  # fmt: skip
     return stack_view([*fixed, *pieces], page.at.plan.foot_mm, standing.axis_mm, words)
 
 

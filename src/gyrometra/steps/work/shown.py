@@ -50,6 +50,8 @@ def work_initial(bore: Bore, units: Units, piece: int = 1) -> dict[str, Any]:
     }  # fmt: skip
     for place, broken in enumerate(child_rows(bore, "interruptions")):
         shown |= {f"break_kind_{place}": broken["kind"], f"break_angle_{place}": f"{float(broken['angle_deg']):g}"}
+    for place, one in enumerate(child_rows(bore, "there")):
+        shown[f"there_name_{place}"] = one["name"]
     return shown | {name: units.shown(value, typed) for name, value, typed in stored_lengths(bore, piece)}
 
 
@@ -69,6 +71,8 @@ def stored_lengths(bore: Bore, piece: int = 1) -> Iterator[tuple[str, Decimal | 
 
 #: Lists of the Work form: field, column, key of what was typed.
 _ROWS = {
+    "there": (("there_from", "from_mm", "from_mm"), ("there_to", "to_mm", "to_mm"),
+              ("there_d", "diameter_mm", "diameter_mm")),
     "found": (("found_z", "z_mm", "first"), ("found_d", "diameter_mm", "second")),
     "outside": (("outside_l", "length_mm", "first"), ("outside_d", "diameter_mm", "second")),
     "interruptions": (

@@ -18,6 +18,7 @@ from gyrometra.jobs import copies
 from gyrometra.jobs import services as jobs
 from gyrometra.jobs.history import change_words
 from gyrometra.jobs.permissions import ChangedMeanwhile, JobClosed
+from gyrometra.jobs.photos import photos_of
 from gyrometra.steps import progress
 from gyrometra.steps.bush.suited import suited_words
 from gyrometra.steps.page import JobPage, open_page
@@ -29,6 +30,7 @@ from gyrometra.steps.shared.view import StepView, page_for, saved, show, version
 from gyrometra.steps.sheet import packing_words
 from gyrometra.steps.work import begin
 from gyrometra.steps.work.form import BoreForm, WorkForm
+from gyrometra.steps.work.last_time import last_time
 from gyrometra.steps.work.places import (
     PANELS,
     as_sent,
@@ -48,7 +50,7 @@ from gyrometra.steps.work.setting_up import shown as shown_setting
 from gyrometra.steps.work.setups import SetUpForm, add_setup_view, change_setup_view, setup_rows
 from gyrometra.steps.work.shown import work_initial
 from gyrometra.steps.work.ways import ways
-from gyrometra.steps.work.whole import PlacedBore, placed_bores, setups_of
+from gyrometra.steps.work.whole import PlacedBore, clashes, placed_bores, setups_of
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
@@ -154,14 +156,14 @@ def _under(
         found = setting_up(page)
         return {
             "packing": packing_words(page), "bore_form": BoreForm(units=page.units, like=page.bore_row),
-            "plates": setting_plates(page, found), **shown_setting(page, found, refused),
+            "last_time": last_time(page), "plates": setting_plates(page, found), **shown_setting(page, found, refused),
         }  # fmt: skip
     if at == "more":
-        return {"changes": [
+        return {"photos": photos_of(page.job), "changes": [
             {"at": one.at, "by": one.by.username, "words": change_words(one, page.units)}
             for one in reversed(page.changes[-CHANGES_SHOWN:])
         ]}  # fmt: skip
-    return {"places": place_rows(page, bores, at), "suits": suited_words(page.job, page)}
+    return {"places": place_rows(page, bores, at), "clashes": clashes(bores), "suits": suited_words(page.job, page)}
 
 
 @require_POST

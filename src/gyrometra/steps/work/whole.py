@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import combinations
 from typing import Any
 
 from gyrometra.jobs.models import SetUp
@@ -40,6 +41,15 @@ class PlacedBore:
     def now_mm(self) -> float:
         """The smallest size found, else the one aimed at."""
         return self.aim_mm if self.found_mm is None else self.found_mm
+
+
+def clashes(bores: Sequence[PlacedBore]) -> list[tuple[PlacedBore, PlacedBore]]:
+    """Bores of two set-ups that stand in one another's place from the same side: both would finish it."""
+    return [
+        (one, other) for one, other in combinations(bores, 2)
+        if one.setup != other.setup and one.turned == other.turned
+        and one.start_mm < other.start_mm + other.length_mm and other.start_mm < one.start_mm + one.length_mm
+    ]  # fmt: skip
 
 
 def setups_of(page: JobPage) -> list[SetUp]:
