@@ -316,3 +316,16 @@ def test_what_is_only_there_is_kept_listed_and_passed(corin: Client) -> None:
     corin.post("/jobs/Q-223/copy/", {"unit": "mm"})
     copy = Job.objects.order_by("-pk")[0]
     assert open_page(copy.number, MM).bore.there == page.bore.there
+
+
+def test_two_people_at_two_places_are_no_conflict_and_at_one_are_told(corin: Client, dagny: Client) -> None:
+    bore, outside = shown(corin, "Q-223", "bore"), shown(dagny, "Q-223", "outside")
+    version = open_page("Q-223", MM).job.version
+    assert "Not saved" not in save(corin, "Q-223", "bore", **{**bore, "runout_limit_mm": "0.025"})
+    said = save(dagny, "Q-223", "outside", **{**outside, "outside_d_0": "86", "version": version})
+    assert "after you opened it" not in said
+    page = open_page("Q-223", MM)
+    assert (page.bore.runout_limit_mm, page.bore.outside_mm[0][1]) == (0.025, 86), "both stand"
+    said = save(dagny, "Q-223", "bore", **{**bore, "runout_limit_mm": "0.04", "version": version})
+    assert "corin changed this job" in said or "dagny changed this job" in said
+    assert open_page("Q-223", MM).bore.runout_limit_mm == 0.025

@@ -38,7 +38,7 @@ def check_page(teller: Teller, state: dict[str, Any]) -> None:
             plate = plates.cuts(teller.page)[2]
             said = " ".join((plate.number, *plate.words))
             assert printed(state, teller) in said, "Cuts and Bore say one setting"
-            sheet = teller.client.get(f"/jobs/{teller.job}/sheet/{teller.query}").content.decode()
+            sheet = teller.client.get(f"/jobs/{teller.address}/sheet/{teller.query}").content.decode()
             assert printed(state, teller) in sheet
     elif phase == "cut":
         assert buttons == {"cut-pass"}, "what was told is told once"
@@ -83,6 +83,6 @@ def test_a_story_is_read_again_after_it_was_told(corin: Client, name: str) -> No
     for unit in ("in", "mm"):
         corin.post("/unit/", {"unit": unit, "next": "/"})
         for step in ("work", "bar", "cuts", "true", "bore", "check", "sheet"):
-            answer = corin.get(f"/jobs/{teller.job}/{step}/{teller.query}")
+            answer = corin.get(f"/jobs/{teller.address}/{step}/{teller.query}")
             assert answer.status_code == 200, (step, unit)
     assert teller.state() == before

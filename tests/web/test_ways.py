@@ -157,7 +157,7 @@ def test_bearings_that_cannot_be(corin: Client, typed: str, says: str) -> None:
 
 
 def test_a_blind_bore_has_both_bearings_before_it(corin: Client) -> None:
-    work_text(corin, "Q-207", ends="blind")
+    work_text(corin, "Q-207", ends="blind", outside_l_0="230")
     assert "no bearing can stand past it" in bar_text(corin, "Q-207", LineBarForm)
     corin.post("/jobs/Q-207/save/bar/", {**plan_of("Q-207", LineBarForm), "bearings_mm": "-300; -20"})
     page = open_page("Q-207", MM)

@@ -102,7 +102,7 @@ def nearest_stacks(
     --------
     >>> blocks = [PackingPiece(name="60", height_mm=60), PackingPiece(name="1.5", height_mm=1.5)]
     >>> [one.height_mm for one in nearest_stacks(pieces=blocks, target_mm=61.6, rows=2)]
-    [61.5, 60]
+    [61.5, 60.0]
     """
     require_pieces(pieces)
     require_positive(target_mm=target_mm)

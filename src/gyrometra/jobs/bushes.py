@@ -66,7 +66,7 @@ def make_job(
         notes="", machine=machine, method="lathe-bar", holding="", reference=SetUp.Reference.OUTSIDE,
         room_behind_mm=None, coaxiality_mm=None, match_mm=None, fixtures=[], name="bore", start_mm=Decimal(0),
         length_mm=locked.length_mm, ends=Bore.Ends.THROUGH, depth_wanted="", depth=None, mate_mm=None, play_mm=None,
-        wanted=f"{turned_mm:.3f} +{TURNED_WITHIN_MM}/-{TURNED_WITHIN_MM} mm", limits=limits, target="",
+        wanted=f"{turned_mm - TURNED_WITHIN_MM:.3f}-{turned_mm + TURNED_WITHIN_MM:.3f}", limits=limits, target="",
         target_limits=None, matters=Bore.Matters.LITTLE, breaks=[], runout_limit_mm=to_decimal(upper_mm - lower_mm),
         roundness_limit_mm=None, taper_limit_mm=None, found=found, found_of=FoundOf(),
         there=[], outside=[Row(first_mm=locked.length_mm, second_mm=aim, typed={})], typed={},

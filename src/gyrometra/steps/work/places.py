@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import hashlib
+import json
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
@@ -10,6 +12,7 @@ from django.http import HttpRequest, QueryDict
 
 from gyrometra.jobs.models import Interruption
 from gyrometra.steps.page import JobPage
+from gyrometra.steps.shared.view import version_of
 from gyrometra.steps.work.breaks import BREAK_ROWS
 from gyrometra.steps.work.form import FOUND_ROWS, OUTSIDE_ROWS, WorkForm
 from gyrometra.steps.work.shown import work_initial
@@ -75,6 +78,21 @@ def as_sent(request: HttpRequest, page: JobPage) -> QueryDict:
         whole.setlist(name, [str(one) for one in value] if isinstance(value, list) else ["" if value is None
                                                                                        else str(value)])  # fmt: skip
     return whole
+
+
+def place_digest(page: JobPage, at: str) -> str:
+    """Of all that an open place shows: two people at two places of one job are no conflict."""
+    values = work_initial(page.bore_row, page.units, page.piece)
+    own = {name: values.get(name) for name in PANELS[at][1]}
+    return hashlib.sha256(json.dumps(own, default=str, sort_keys=True).encode()).hexdigest()[:16]
+
+
+def version_sent(request: HttpRequest, page: JobPage) -> int:
+    """The version that was seen; another's change of another place since is none of this one."""
+    at, seen = request.POST.get("at", ""), version_of(request)
+    if at in PANELS and seen and request.POST.get("was") == place_digest(page, at):
+        return page.job.version
+    return seen
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -38,8 +38,10 @@ from gyrometra.steps.work.places import (
     errors_elsewhere,
     opened,
     panel_of,
+    place_digest,
     place_links,
     place_rows,
+    version_sent,
 )
 from gyrometra.steps.work.plates import work
 from gyrometra.steps.work.scene import whole_scenes
@@ -129,7 +131,7 @@ def show_work(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
     }  # fmt: skip
     if at in PANELS:
         shown |= {"panel": panel_of(form, at), "panel_title": _title(page, at),
-                  "elsewhere": errors_elsewhere(form, at)}  # fmt: skip
+                  "was": place_digest(page, at), "elsewhere": errors_elsewhere(form, at)}  # fmt: skip
     return show(request, page, "work", {**shown, **extra})
 
 
@@ -259,7 +261,9 @@ def save_work(request: HttpRequest, number: str) -> HttpResponse:
     if not form.is_valid():
         return show_work(request, page, {"form": form, "stale": True})
     try:
-        job = jobs.change_work(user=member(request), bore=page.bore_row, version=version_of(request), work=form.work())
+        job = jobs.change_work(
+            user=member(request), bore=page.bore_row, version=version_sent(request, page), work=form.work()
+        )
     except (JobClosed, ChangedMeanwhile) as refused:
         return show_work(request, page, {"form": form, "refused": str(refused)})
     # other limits judge every piece anew
