@@ -226,6 +226,11 @@ def test_a_side_that_was_said_leaves_the_rest_to_the_other() -> None:
     short = sides_of(at(with_plan(record, side_depth_mm=80.0)), SLIM, None)
     assert short is not None
     assert not short.found.possible, "the other side reaches 115 of the 132 that are left"
+    longer = replace(SLIM, length_mm=400)
+    wished = sides_of(at(job(long_bore(), plan={"bar": longer, "side_depth_mm": 101.6, "chip_clearance_mm": 4.0})),
+                      longer, None)  # fmt: skip
+    assert wished is not None
+    assert (wished.found.one_side_enough, wished.found.depth_b_mm) == (None, pytest.approx(110.4)), "as it was said"
 
 
 def test_the_bar_must_pass_what_is_only_there() -> None:

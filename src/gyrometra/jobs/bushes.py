@@ -54,7 +54,7 @@ def make_job(
     machine = Machine.objects.filter(kind=Machine.Kind.LATHE, retired=False).order_by("name").first()
     if machine is None:
         raise StillNeeded("The crib has no lathe to turn it on: add one.")
-    limits = Limits(turned_mm, turned_mm - TURNED_WITHIN_MM, turned_mm + TURNED_WITHIN_MM, 2 * TURNED_WITHIN_MM,
+    limits = Limits(None, turned_mm - TURNED_WITHIN_MM, turned_mm + TURNED_WITHIN_MM, 2 * TURNED_WITHIN_MM,
                     turned_mm, ())  # fmt: skip
     aim = to_decimal((lower_mm + upper_mm) / 2)
     found = []

@@ -70,7 +70,9 @@ def sides_of(at: AtBore, bar: BarRecord | None, own_off_mm: float | None) -> Sid
     reach = reach_into(bar, entry_mm=entry, clear_mm=at.plan.clear_mm, chip_mm=at.plan.chip_clearance_mm)
     # as deep as it was said, where the bar reaches so far; the other side the rest
     own_depth = min(reach.depth_mm, at.bored_mm) if at.is_one_side else reach.depth_mm
-    found = two_sided(length_mm=at.bore.length_mm, reach_a_mm=own_depth, reach_b_mm=reach.depth_mm,
+    rest = max(0.0, at.bore.length_mm - own_depth + at.plan.overlap_mm)
+    other_depth = min(reach.depth_mm, rest) if at.is_one_side else reach.depth_mm
+    found = two_sided(length_mm=at.bore.length_mm, reach_a_mm=own_depth, reach_b_mm=other_depth,
                       overlap_mm=at.plan.overlap_mm)  # fmt: skip
     half = at.bore.runout_limit_mm / 2
     others = [one.off_centre_mm for one in at.record.others if not one.closed_reason]

@@ -17,11 +17,16 @@ from gyroplan.record import letter_of
 BESIDE_PANEL = 860.0
 
 
+#: A finished size that is longer as it was written would run into the sizes found: its nominal stands instead.
+MOST_WRITTEN = 10
+
+
 def labels_of(page: JobPage) -> Labels:
     """The figures of the work drawing."""
     bore, units, start, wall = page.bore, page.units, page.at.start_mm, page.boring.wall_left_mm
     nominal = bore.aim_mm if bore.nominal_mm is None else bore.nominal_mm
-    as_written = bore.nominal_mm is not None and page.wanted_words == bore.wanted
+    short = len(bore.wanted) <= MOST_WRITTEN
+    as_written = bore.nominal_mm is not None and page.wanted_words == bore.wanted and short
     return Labels(
         length=units.length(bore.length_mm),
         now=f"Ø{units.planned(start)}" if start else "Ø ?",
