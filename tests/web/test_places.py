@@ -329,3 +329,10 @@ def test_two_people_at_two_places_are_no_conflict_and_at_one_are_told(corin: Cli
     said = save(dagny, "Q-223", "bore", **{**bore, "runout_limit_mm": "0.04", "version": version})
     assert "corin changed this job" in said or "dagny changed this job" in said
     assert open_page("Q-223", MM).bore.runout_limit_mm == 0.025
+
+
+def test_what_was_changed_of_setting_up_is_told_in_words(corin: Client) -> None:
+    setting(corin, "P~2031~2F10", "balance", what_0="web", kg_0="5", out_0="72", at_0="90", plate_radius_mm="140")
+    told = flat(corin.get("/jobs/P~2031~2F10/work/?at=more"))
+    assert "masses on the plate web 6.4 72.0 90.0; clamps 1.1 130.0 200.0 to web 5.0 72.0 90.0" in told
+    assert "force allowed, N 60 to none" in told

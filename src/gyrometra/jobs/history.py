@@ -18,6 +18,13 @@ LIMITS = {
     "roundness_limit_mm": "roundness limit", "taper_limit_mm": "taper limit",
     "depth_lower_mm": "least shoulder depth", "depth_upper_mm": "largest shoulder depth",
 }  # fmt: skip
+#: Names of figures of setting up, as their fields are called.
+SETTING_UP = {
+    "side_depth_mm": "bored from this side to", "overlap_mm": "overlap of the two sides", "holding": "held in or on",
+    "foot_mm": "bore axis over the foot", "axis_allowed_mm": "axis may lie off by", "falls_mm": "falls to the front",
+    "falls_over_mm": "between the feet", "masses": "masses on the plate", "plate_radius_mm": "holes off the axis",
+    "plate_holes": "holes round the plate", "weight_step_kg": "least weight, kg", "force_limit_n": "force allowed, N",
+}  # fmt: skip
 _LEFT_OUT = ("typed", "place", "setup", "job")
 
 Values = dict[str, str]
@@ -58,7 +65,7 @@ def limits_changed(change: JobChange) -> bool:
 
 
 def _name(field: str) -> str:
-    return LIMITS.get(field, field.removesuffix("_mm").removesuffix("_id").replace("_", " "))
+    return LIMITS.get(field) or SETTING_UP.get(field, field.removesuffix("_mm").removesuffix("_id").replace("_", " "))
 
 
 def _shown(field: str, text: str, units: Units) -> str:
@@ -72,4 +79,6 @@ def _shown(field: str, text: str, units: Units) -> str:
 def _text(value: Any) -> str:
     if value is None:
         return ""
+    if isinstance(value, list) and value and isinstance(value[0], dict):
+        return "; ".join(" ".join(str(part) for part in one.values()) for one in value)
     return f"{value.normalize():f}" if isinstance(value, Decimal) else str(value)
