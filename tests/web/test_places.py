@@ -334,5 +334,16 @@ def test_two_people_at_two_places_are_no_conflict_and_at_one_are_told(corin: Cli
 def test_what_was_changed_of_setting_up_is_told_in_words(corin: Client) -> None:
     setting(corin, "P~2031~2F10", "balance", what_0="web", kg_0="5", out_0="72", at_0="90", plate_radius_mm="140")
     told = flat(corin.get("/jobs/P~2031~2F10/work/?at=more"))
-    assert "masses on the plate web 6.4 72.0 90.0; clamps 1.1 130.0 200.0 to web 5.0 72.0 90.0" in told
+    assert (
+        "masses on the plate web 6.4 kg, 72 mm at 90°; clamps 1.1 kg, 130 mm at 200° to web 5 kg, 72 mm at 90°" in told
+    )
     assert "force allowed, N 60 to none" in told
+
+
+def test_the_sheet_says_what_was_worked_out_before_anything_is_clamped(corin: Client) -> None:
+    assert "115 deep from this side, then turn round" in flat(corin.get("/jobs/P~2031~2F6/sheet/"))
+    packed = flat(corin.get("/jobs/P~2031~2F8/sheet/"))
+    assert "Packing 60 + Plate 1.5 + Shim 0.1 = 61.6, front and back; Shim 0.1 more under the low feet" in packed
+    plate = flat(corin.get("/jobs/P~2031~2F10/sheet/"))
+    assert "1.25 kg at 270°, 2 kg at 300°, 140 off the axis, clockwise from the mark; no faster than 500 rpm" in plate
+    assert "bolted to the faceplate" in plate

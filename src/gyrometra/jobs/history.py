@@ -80,5 +80,9 @@ def _text(value: Any) -> str:
     if value is None:
         return ""
     if isinstance(value, list) and value and isinstance(value[0], dict):
-        return "; ".join(" ".join(str(part) for part in one.values()) for one in value)
+        masses = (f"{one['name']} {one['mass_kg']:g} kg, {one['radius_mm']:g} mm at {one['angle_deg']:g}°"
+                  for one in value)  # fmt: skip
+        return "; ".join(masses)
+    if value == []:
+        return ""
     return f"{value.normalize():f}" if isinstance(value, Decimal) else str(value)

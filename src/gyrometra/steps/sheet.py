@@ -13,6 +13,7 @@ from gyrometra.steps.bar.plates import bar
 from gyrometra.steps.cuts.plates import BREAKS, cuts
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plate import Plate
+from gyrometra.steps.work.setting_up import setting_up, stack_words
 from gyroplan.assess import Packing, packing_of
 from gyroplan.record import BoreRecord
 
@@ -159,12 +160,37 @@ def sheet_facts(page: JobPage) -> list[tuple[str, str]]:
              f"{units.plain(broken.from_mm)} to {units.plain(broken.to_mm)}, at {broken.angle_deg:g}°")
             for broken in bore.breaks
         ]  # fmt: skip
+        facts += [(f"{one.name[:1].upper()}{one.name[1:]}, not cut{of}:", f"Ø{units.plain(one.diameter_mm)}, "
+                   f"{units.length(one.from_mm)} to {units.length(one.to_mm)}: the bar must pass it")
+                  for one in bore.there]  # fmt: skip
         if bore.target_lower_mm is not None:
             facts.append((f"Own target{of}:", target_words(page, bore)))
-    if packing_words(page):
-        facts.append(("Packing:", packing_words(page).rstrip(".")))
+    facts += _worked_out(page)
     if setup.match_mm is not None:
         facts.append(("Alike within:", f"{units.plain(setup.match_mm)} on diameter"))
     if page.at.opening_bar is not None:
         facts.append(("Roughed with:", page.at.opening_bar.name))
+    return facts
+
+
+def _worked_out(page: JobPage) -> list[tuple[str, str]]:
+    """What was worked out before anything is clamped: two sides, packing and shim, weights and speed."""
+    units, at, facts = page.units, page.at, list[tuple[str, str]]()
+    if at.is_one_side:
+        facts.append(("Two sides:", f"{units.length(at.bored_mm)} deep from this side, then turn round, true again and "
+                                    f"bore the rest, {units.length(at.plan.overlap_mm)} past it"))  # fmt: skip
+    found = setting_up(page)
+    best = next((row for row in found.packed.rows if row.allowed), None) if found.packed else None
+    if best is not None:
+        shim = f"; {stack_words(best.shim)} more under the low feet" if best.shim else ""
+        stack = f"{stack_words(best.stack)} = {units.plain(best.stack.height_mm)}"
+        facts.append(("Packing:", f"{stack}, front and back{shim}"))
+    elif packing_words(page):
+        facts.append(("Packing:", packing_words(page).rstrip(".")))
+    counter = found.turning.counter if found.turning else None
+    if counter is not None and at.plan.plate_radius_mm is not None:
+        weights = ", ".join(f"{one.mass_kg:g} kg at {one.angle_deg:.0f}°" for one in counter.weights)
+        cap = "" if page.speeds.cap_rpm is None else f"; no faster than {page.speeds.cap_rpm:.0f} rpm"
+        facts.append(("Counterweights:", f"{weights or 'none'}, {units.plain(at.plan.plate_radius_mm)} off the axis, "
+                                         f"clockwise from the mark{cap}"))  # fmt: skip
     return facts

@@ -92,14 +92,14 @@ def _packed(page: JobPage, packed: Packed) -> list[Plate]:
     )  # fmt: skip
     plates = [Plate(
         label="Packing, front and back", number=units.plain(row.stack.height_mm), unit=units.label,
-        words=(stack_words(row),), governs="Limited by what is owned:",
+        words=(stack_words(row.stack),), governs="Limited by what is owned:",
         reason=f"{units.signed(row.stack.error_mm)} off {units.plain(packed.needed_mm)}", because=because,
     )]  # fmt: skip
     if packed.fall_mm:
         shim = row.shim
         plates.append(Plate(
             label="Shim more, under the low feet", number=units.plain(shim.height_mm) if shim else "",
-            unit=units.label if shim else "", words=(stack_words_of(shim),) if shim else (),
+            unit=units.label if shim else "", words=(stack_words(shim),) if shim else (),
             governs="The slope asks:" if shim else "Missing:",
             reason=units.plain(packed.fall_mm) if shim else "a shim in the crib: packing up to 1 mm high",
         ))  # fmt: skip
@@ -112,11 +112,6 @@ def _packed(page: JobPage, packed: Packed) -> list[Plate]:
         because=because,
     ))  # fmt: skip
     return plates
-
-
-def stack_words_of(stack: object) -> str:
-    """The pieces of a stack by name."""
-    return " + ".join(one.name for one in stack.stack)  # type: ignore[attr-defined]
 
 
 def _turning(page: JobPage, turning: Turning) -> list[Plate]:

@@ -8,7 +8,7 @@ from typing import Any
 
 from django import forms
 
-from gyrocore import PackingPiece
+from gyrocore import PackingPiece, PackingStack
 from gyrodraw import OnPlate, Scene, SideBar, StackPiece, plate_view, sides_ruler, stack_view
 from gyrometra.bridge.fields import LengthField
 from gyrometra.crib.models import Fixture
@@ -18,7 +18,6 @@ from gyrometra.steps.shared.plan_view import plan_form
 from gyroplan.assess import (
     Packed,
     Sides,
-    Stacked,
     Turning,
     packed_from,
     packing_of,
@@ -219,16 +218,16 @@ class StackRow:
     best: bool
 
 
-def stack_words(row: Stacked) -> str:
+def stack_words(stack: PackingStack) -> str:
     """`60 + 2 x 1.5`."""
-    return " + ".join(f"{one.count} x {one.name}" if one.count > 1 else one.name for one in row.stack.stack)
+    return " + ".join(f"{one.count} x {one.name}" if one.count > 1 else one.name for one in stack.stack)
 
 
 def _stacks(page: JobPage, packed: Packed | None) -> list[StackRow]:
     units = page.units
     best = next((row for row in packed.rows if row.allowed), None) if packed else None
     return [
-        StackRow(words=stack_words(row), height=units.plain(row.stack.height_mm),
+        StackRow(words=stack_words(row.stack), height=units.plain(row.stack.height_mm),
                  error=units.signed(row.stack.error_mm), allowed=row.allowed, best=row is best)
         for row in (packed.rows if packed else ())
     ]  # fmt: skip
