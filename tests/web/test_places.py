@@ -347,3 +347,12 @@ def test_the_sheet_says_what_was_worked_out_before_anything_is_clamped(corin: Cl
     plate = flat(corin.get("/jobs/P~2031~2F10/sheet/"))
     assert "1.25 kg at 270°, 2 kg at 300°, 140 off the axis, clockwise from the mark; no faster than 500 rpm" in plate
     assert "bolted to the faceplate" in plate
+
+
+def test_a_changed_outside_is_told_too(corin: Client) -> None:
+    save(corin, "Q-223", "outside", **{**shown(corin, "Q-223", "outside"), "outside_d_0": "86"})
+    told = flat(corin.get("/jobs/Q-223/work/?at=more"))
+    assert "outside 24 of 84; 36 of 118; 24 of 84 to 24 of 86; 36 of 118; 24 of 84" in told
+    changes = open_page("Q-223", MM).job.changes.count()
+    save(corin, "Q-223", "outside", **shown(corin, "Q-223", "outside"))
+    assert open_page("Q-223", MM).job.changes.count() == changes, "the same again is no change"

@@ -37,12 +37,22 @@ def values_of(row: models.Model) -> Values:
 
 
 def work_values(setup: SetUp, bore: Bore) -> tuple[Values, Values]:
-    """The set-up's figures, and the bore's with the sizes as found."""
+    """The set-up's figures, and the bore's with the sizes as found and what stands round it."""
     found = "; ".join(
         f"{f'piece {size.piece} ' if size.piece else ''}{_text(size.z_mm)}: {_text(size.diameter_mm)}"
         for size in bore.found.order_by("piece", "z_mm")
     )
-    return values_of(setup), {**values_of(bore), "found": found}
+    return values_of(setup), {**values_of(bore), "found": found, **_round_it(bore)}
+
+
+def _round_it(bore: Bore) -> Values:
+    """The outside, what breaks the wall, what is only there, each as one text."""
+    outside = (f"{_text(one.length_mm)} of {_text(one.diameter_mm)}" for one in bore.outside.order_by("place"))
+    breaks = (f"{one.kind} {_text(one.from_mm)} to {_text(one.to_mm)}, {_text(one.width_mm)} wide at "
+              f"{_text(one.angle_deg)}°" for one in bore.interruptions.order_by("place"))  # fmt: skip
+    there = (f"{one.name} {_text(one.from_mm)} to {_text(one.to_mm)}, {_text(one.diameter_mm)}"
+             for one in bore.there.order_by("place"))  # fmt: skip
+    return {"outside": "; ".join(outside), "in the wall": "; ".join(breaks), "only there": "; ".join(there)}
 
 
 def record(*, job: Job, user: User, of: str, before: Mapping[str, str], after: Mapping[str, str]) -> None:
