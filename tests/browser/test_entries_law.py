@@ -234,7 +234,7 @@ def _told(browser: Browser, url: str, seed: int) -> None:
         assert (row.by.username, float(row.value_mm)) == (one.by, pytest.approx(one.mm, abs=1e-6)), told
         assert row.typed_at is not None, told
         assert began <= row.typed_at <= row.at, told
-        # the tablet's clock set by the server's, a second or two apart, and however long the key took on a busy machine
+        # its age is counted back from when the server has it: late by as long as a request takes on a busy machine
         typed = (one.before - timedelta(seconds=2), one.after + timedelta(seconds=2))
         assert typed[0] <= row.typed_at <= typed[1], f"{one.text} at another time; {told}"
     assert by_text == {}, f"stored and never typed; {told}"
