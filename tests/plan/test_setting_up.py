@@ -61,6 +61,12 @@ def test_a_bar_that_does_not_reach_bores_from_two_sides() -> None:
     both = sides_of(at(other), SLIM, 0.002)
     assert both is not None
     assert both.step_mm == pytest.approx(0.003)
+    gone_on = SetUpSummary(place=1, word="incomplete", digest="", closed_reason="goes on in B", off_centre_mm=0.001)
+    after = sides_of(at(replace(record, others=(gone_on,))), SLIM, 0.002)
+    assert after is not None
+    assert after.step_mm == pytest.approx(0.003), "the first side's truing, though its set-up is closed"
+    line = in_line(0, 600, plan={"side_depth_mm": 20.0})
+    assert not at(line).is_one_side, "a bar held at both ends has no sides"
 
 
 def test_a_side_is_bored_as_deep_as_it_was_said() -> None:

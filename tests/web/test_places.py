@@ -216,7 +216,14 @@ def test_a_bush_becomes_a_job_that_says_when_its_seat_is_measured_anew(corin: Cl
     measure(corin, 62.012)
     assert "The seat was measured anew" in flat(corin.get(f"/jobs/{made.number}/work/"))
     corin.post("/jobs/Q-228/bush/make/", {"unit": "mm"})
-    assert "measured anew" not in flat(corin.get(f"/jobs/{made.number}/work/")), "taken over"
+    own = flat(corin.get(f"/jobs/{made.number}/work/"))
+    assert "measured anew" not in own, "taken over"
+    kept = Bush.objects.get(seat__setup__job__number="Q-228")
+    aim = (float(kept.lower_mm or 0) + float(kept.upper_mm or 0)) / 2
+    outside = open_page(made.number, MM).bore.outside_mm
+    assert outside[0][1] == pytest.approx(aim), "one figure: the drawing has the new outside too"
+    again = corin.post("/jobs/Q-207/bush/make/?piece=3", {"unit": "mm"})
+    assert again["Location"] == "/jobs/Q-207/bush/?piece=3", "of the piece that was shown"
     assert Bush.objects.filter(seat__setup__job__number="Q-228").count() == 1, "no second job"
     assert Job.objects.filter(part="Cider press, crosshead, bush").count() == 1
 

@@ -108,6 +108,7 @@ def test_the_signature_covers_every_set_up(corin: Client, dagny: Client) -> None
     assert open_page(NUMBER, MM).record.setup.machine.name == "Mill 1", "as it was signed"
     assert at(1).record.setup.method == "lathe-bar"
     assert "Mill sold" not in flat(dagny.get(f"/jobs/{NUMBER}/work/?at=more"))
+    assert "Mill sold" not in flat(dagny.get(f"/jobs/{NUMBER}/work/?setup=1")), "nor in the drawing"
 
 
 def test_another_side_is_judged_with_the_first(corin: Client, dagny: Client) -> None:

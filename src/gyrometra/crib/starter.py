@@ -17,10 +17,14 @@ class NotEmpty(Exception):
     """There is something of every kind in the crib already."""
 
 
+def kinds() -> list[str]:
+    """Kinds that the starter set has something of."""
+    return list(dict.fromkeys(kind for kind, _ in rows()))
+
+
 def lacking() -> list[str]:
     """Kinds of the starter set that the crib has none of."""
-    kinds = dict.fromkeys(kind for kind, _ in rows())
-    return [kind for kind in kinds if not FORMS[kind].model._default_manager.exists()]
+    return [kind for kind in kinds() if not FORMS[kind].model._default_manager.exists()]
 
 
 def rows() -> list[tuple[str, dict[str, str]]]:

@@ -37,8 +37,8 @@ def crib(request: HttpRequest) -> HttpResponse:
     table = table_of(
         kind, Units(member(request).unit), asked=request.GET.get("q", "")[:80], sort=request.GET.get("sort", "")
     )
-    shown = {"table": table, "tabs": kinds,
-             "lacking": [KINDS[key].many.lower() for key in starter.lacking()]}  # fmt: skip
+    lacking = [one.many.lower() for one, count in kinds if not count and one.key in starter.kinds()]
+    shown = {"table": table, "tabs": kinds, "lacking": lacking}
     return render(request, "crib/rows.html" if request.htmx else "crib/crib.html", shown)  # type: ignore[attr-defined]
 
 

@@ -12,7 +12,8 @@ from gyrocore import Limits
 from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Typed, to_decimal
 from gyrometra.crib.models import Machine
-from gyrometra.jobs.models import Bore, Bush, Job, SetUp
+from gyrometra.jobs.models import Bore, Bush, Job, OutsideStep, SetUp
+from gyrometra.jobs.permissions import lock_open
 from gyrometra.jobs.services import FoundOf, Row, StillNeeded, WorkData, create_job
 
 #: How far the bore of a bush may lie off before it is finished in place, either way (chosen here: it is bored again).
@@ -77,7 +78,14 @@ def make_job(
 
 @transaction.atomic
 def take_over(*, bush: Bush, lower_mm: float, upper_mm: float, job: Job | None = None) -> None:
-    """The limits of its outside as they are now: of the seat as it is measured."""
+    """The limits of its outside as they are now, of the seat as it is measured; its job's outside becomes their middle.
+
+    Refused where its job is signed or closed: it was made to what was said then.
+    """
+    if bush.job is not None:
+        lock_open(bush.job)
+        aim = to_decimal((lower_mm + upper_mm) / 2)
+        OutsideStep.objects.filter(bore__setup__job=bush.job).update(diameter_mm=aim, typed={})
     bush.lower_mm, bush.upper_mm = to_decimal(lower_mm), to_decimal(upper_mm)
     if job is not None:
         bush.job = job

@@ -92,8 +92,8 @@ class AtBore:
     @property
     def is_one_side(self) -> bool:
         """Whether only a part of a through bore is cut here, the rest from the other side."""
-        depth = self.plan.side_depth_mm
-        return self.bore.ends == "through" and depth is not None and depth < self.bore.length_mm
+        depth, both_ends = self.plan.side_depth_mm, self.setup.way.bar_in in ("bearings", "centres")
+        return self.bore.ends == "through" and not both_ends and depth is not None and depth < self.bore.length_mm
 
     @property
     def bored_mm(self) -> float:

@@ -75,8 +75,8 @@ def sides_of(at: AtBore, bar: BarRecord | None, own_off_mm: float | None) -> Sid
     found = two_sided(length_mm=at.bore.length_mm, reach_a_mm=own_depth, reach_b_mm=other_depth,
                       overlap_mm=at.plan.overlap_mm)  # fmt: skip
     half = at.bore.runout_limit_mm / 2
-    others = [one.off_centre_mm for one in at.record.others if not one.closed_reason]
-    other = next((off for off in others if off is not None), None)
+    # the set-up that this one went on from is closed, and its truing is just what the joint shows
+    other = next((one.off_centre_mm for one in reversed(at.record.others) if one.off_centre_mm is not None), None)
     own, their = (half if off is None else off for off in (own_off_mm, other))
     return Sides(
         bar=bar, reach=reach, found=found, overlap_mm=at.plan.overlap_mm, step_mm=own + their, own_off_mm=own,

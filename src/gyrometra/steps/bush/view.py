@@ -7,12 +7,14 @@ from typing import Any
 from django.db import IntegrityError
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect
+from django.urls import reverse
 from django.views.decorators.http import require_http_methods, require_POST
 
 from gyrocore import InvalidInput
 from gyrometra.accounts.people import member
 from gyrometra.jobs import bushes
 from gyrometra.jobs.models import Bush
+from gyrometra.jobs.permissions import JobClosed
 from gyrometra.jobs.services import StillNeeded
 from gyrometra.steps import progress
 from gyrometra.steps.bush.form import BushForm, initial_of, plan_of, stored_work, work_of
@@ -77,20 +79,22 @@ def make_bush(request: HttpRequest, number: str) -> HttpResponse:
     """Make the job of the bush that is asked for; or take the limits over as the seat is measured now."""
     page = page_for(request, number)
     kept = bushes.bush_for(page.bore_row, page.piece)
+    back = reverse("bush", args=(number,)) + page.query
     if kept is None:
-        return redirect("bush", number=number)
+        return redirect(back)
     seat = seat_of(page.assessment, page.piece, page.place)
     try:
         plan = plan_of(page, seat, stored_work(kept))
         outside = {"lower_mm": plan.outside.lower_mm, "upper_mm": plan.outside.upper_mm}
         if kept.job is not None:
             bushes.take_over(bush=kept, lower_mm=plan.outside.lower_mm, upper_mm=plan.outside.upper_mm)
-            return redirect("bush", number=number)
+            progress.refresh(kept.job)
+            return redirect(back)
         made = bushes.make_job(
             user=member(request), bush=kept, number=next_number(), turned_mm=plan.turned_mm, unit=page.units.unit,
             **outside,
         )  # fmt: skip
-    except (InvalidInput, StillNeeded, IntegrityError) as refused:
+    except (InvalidInput, StillNeeded, JobClosed, IntegrityError) as refused:
         words = "Another made a job just now: press again." if isinstance(refused, IntegrityError) else str(refused)
         form = BushForm(page=page, seat=seat, bush=kept, initial=initial_of(kept, seat, page.units))
         return _show(request, page, {"form": form, "bush": kept, "refused": words})

@@ -7,11 +7,10 @@ from dataclasses import replace
 from itertools import pairwise
 
 from gyrodraw import BesideBore, Flag, Labels, LineBore, Marks, Scene, work_band, work_line_band
-from gyrometra.jobs.models import SetUp
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.scene import WIDTHS, bands, outside_mm, part_of
+from gyrometra.steps.work.setups import SetUpRow
 from gyrometra.steps.work.whole import PlacedBore
-from gyroplan.record import letter_of
 
 #: How wide the drawing is beside the open place of a wide page.
 BESIDE_PANEL = 860.0
@@ -44,7 +43,7 @@ def work_scenes(page: JobPage) -> list[tuple[str, Scene]]:
     return bands(lambda width: work_band(part, labels, width))
 
 
-def whole_scenes(page: JobPage, bores: Sequence[PlacedBore], setups: Sequence[SetUp]) -> list[tuple[str, Scene]]:
+def whole_scenes(page: JobPage, bores: Sequence[PlacedBore], rows: Sequence[SetUpRow]) -> list[tuple[str, Scene]]:
     """The Work band: the whole part, beside the open place on a wide page."""
     if page.is_several:
         line, gaps = _line(page, bores), _gaps(page)
@@ -53,7 +52,7 @@ def whole_scenes(page: JobPage, bores: Sequence[PlacedBore], setups: Sequence[Se
     beside = [*_beside(page, bores), *_only_there(page, len(bores))]
     part = replace(part_of(page.at.material, page.bore, words=True), beside=beside)
     here = next((one for one in bores if one.here), None)
-    marks = Marks(number=f"{here.number}" if here else "", letter=page.record.setup.letter, flags=_flags(page, setups))
+    marks = Marks(number=f"{here.number}" if here else "", letter=page.record.setup.letter, flags=_flags(page, rows))
     labels = labels_of(page)
     return _bands(lambda width: work_band(part, labels, width, marks))
 
@@ -90,13 +89,12 @@ def _only_there(page: JobPage, before: int) -> list[BesideBore]:
     ]  # fmt: skip
 
 
-def _flags(page: JobPage, setups: Sequence[SetUp]) -> list[Flag]:
+def _flags(page: JobPage, rows: Sequence[SetUpRow]) -> list[Flag]:
     """Each set-up that stands, on the side that it bores from; this one's side is drawn at the right."""
     own = page.record.setup
-    rows = [(one.place, one.side, one.machine.name) for one in setups if not one.closed_reason]
     return [
-        Flag(letter=letter_of(place), words=own.machine.name if place == own.place else machine, left=side != own.side)
-        for place, side, machine in rows
+        Flag(letter=one.row.letter, words=one.machine, left=one.row.side != own.side)
+        for one in rows if not one.row.closed_reason
     ]  # fmt: skip
 
 

@@ -48,14 +48,14 @@ def _sides(page: JobPage, sides: Sides) -> list[Plate]:
             reason=by, because=because,
         )]  # fmt: skip
     return [
-        Plate(label="Depth from face A", number=units.length(found.depth_a_mm), unit=units.label,
+        Plate(label="Depth from this side", number=units.length(found.depth_a_mm), unit=units.label,
               words=(f"{sides.bar.name}", f"bar overhang {units.length(sides.out_a_mm or 0)}"),
               governs="Limited by the clamped length:" if sides.reach.ends_by == "clamp" else "Limited by a step:",
               reason=by, because=because),
-        Plate(label="Depth from face B", number=units.length(found.depth_b_mm), unit=units.label,
+        Plate(label="Depth from the other side", number=units.length(found.depth_b_mm), unit=units.label,
               words=(f"bar overhang {units.length(sides.out_b_mm or 0)}",
-                     f"meets A with {units.length(sides.overlap_mm)} overlap"),
-              governs="Left by A:",
+                     f"meets it with {units.length(sides.overlap_mm)} overlap"),
+              governs="Left by this side:",
               reason=f"{units.length(length)} less {units.length(found.depth_a_mm)}, and the overlap",
               because=because),
         _step(page, sides),

@@ -151,7 +151,8 @@ def setting_up(page: JobPage) -> SettingUp:
     """Work it out."""
     at, crib = page.at, page.crib
     is_packed = at.setup.way.turns == "bar" and at.machine.axis_height_mm is not None
-    asked = is_packed and at.plan.foot_mm is not None
+    # a signed job says nothing of what the crib has since
+    asked = is_packed and at.plan.foot_mm is not None and not page.is_signed
     first = page.speeds.first_cut.value
     covers = None if first is None else max(0.0, first.smallest_mm + first.off_centre_mm)
     return SettingUp(
@@ -199,11 +200,12 @@ def _sides_scene(page: JobPage, sides: Sides) -> Scene | None:
     units, found = page.units, sides.found
     if found.depth_a_mm is None or found.depth_b_mm is None:
         return None
-    a = SideBar(letter="A", depth_mm=found.depth_a_mm, reach_mm=sides.reach.depth_mm,
-                words=f"A bores {units.length(found.depth_a_mm)}")  # fmt: skip
+    own = page.record.setup.letter
+    a = SideBar(letter=own, depth_mm=found.depth_a_mm, reach_mm=sides.reach.depth_mm,
+                words=f"this side {units.length(found.depth_a_mm)}")  # fmt: skip
     overlap = units.length(sides.overlap_mm)
-    b = SideBar(letter="B", depth_mm=found.depth_b_mm, reach_mm=sides.reach.depth_mm,
-                words=f"B bores {units.length(found.depth_b_mm)}, overlap {overlap}")  # fmt: skip
+    b = SideBar(letter="B" if own == "A" else "A", depth_mm=found.depth_b_mm, reach_mm=sides.reach.depth_mm,
+                words=f"the other side {units.length(found.depth_b_mm)}, overlap {overlap}")  # fmt: skip
     return sides_ruler(page.bore.length_mm, a, b if found.one_side_enough is None else None, 780.0)
 
 

@@ -121,12 +121,12 @@ def show_work(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
     )
     at = extra.pop("at", "") or opened(request, form)
     setups = setups_of(page)
-    bores = placed_bores(page, setups)
+    bores, rows = placed_bores(page, setups), setup_rows(page, setups)
     under = _under(page, at, form, bores, extra.pop("set_form", None))
     shown = {
-        "at": at, "form": form, "bands": whole_scenes(page, bores, setups),
+        "at": at, "form": form, "bands": whole_scenes(page, bores, rows),
         "plates": under.pop("plates", None) or work(page),
-        "setup_rows": setup_rows(page, setups), "links": list(place_links(page, at)),
+        "setup_rows": rows, "links": list(place_links(page, at)),
         "view_query": at_query(page, ""), **under,
     }  # fmt: skip
     if at in PANELS:

@@ -7,7 +7,10 @@ from dataclasses import dataclass
 from itertools import combinations
 from typing import Any
 
-from gyrometra.jobs.models import SetUp
+from django.db.models import Prefetch
+
+from gyrometra.jobs.models import Bore, SetUp
+from gyrometra.jobs.records import bore_record
 from gyrometra.steps.page import JobPage
 from gyroplan.record import BoreRecord, letter_of
 
@@ -56,8 +59,8 @@ def setups_of(page: JobPage) -> list[SetUp]:
     """Every set-up of the job in order, with its bores."""
     if not page.has_setups:
         return [page.job.setup]
-    return list(page.job.setups.select_related("machine", "closed_by").prefetch_related(
-        "bores__follows__setup", "bores__found"))  # fmt: skip
+    bores = Bore.objects.with_rows().select_related("follows__setup")
+    return list(page.job.setups.select_related("machine", "closed_by").prefetch_related(Prefetch("bores", bores)))
 
 
 def placed_bores(page: JobPage, setups: Sequence[SetUp]) -> list[PlacedBore]:
@@ -70,7 +73,8 @@ def placed_bores(page: JobPage, setups: Sequence[SetUp]) -> list[PlacedBore]:
             found += [{**_of_record(page, bore), "setup": own, "turned": one.side == SetUp.Side.OTHER,
                        "here": bore.place == page.place} for bore in page.bores]  # fmt: skip
         elif not one.closed_reason:
-            found += [{**_of_row(page, bore), "setup": one.place, "turned": one.side == SetUp.Side.OTHER}
+            found += [{**_of_record(page, bore_record(bore)), "setup": one.place,
+                       "turned": one.side == SetUp.Side.OTHER}
                       for bore in one.bores.all() if bore.pk not in gone_on]  # fmt: skip
     return [PlacedBore(number=number + 1, **values) for number, values in enumerate(found)]
 
@@ -82,19 +86,4 @@ def _of_record(page: JobPage, bore: BoreRecord) -> dict[str, Any]:
         "ends": bore.ends, "lower_mm": bore.lower_mm, "upper_mm": bore.upper_mm, "aim_mm": bore.aim_mm,
         "wanted": units.limits(bore.wanted, bore.wanted_unit, bore.lower_mm, bore.upper_mm),
         "found_mm": own.smallest_found_mm, "matters": bore.inspection,
-    }  # fmt: skip
-
-
-def _of_row(page: JobPage, bore: Any) -> dict[str, Any]:
-    """A bore of another set-up, as its row stands."""
-    lower, upper = float(bore.lower_mm), float(bore.upper_mm)
-    target = (bore.target_lower_mm, bore.target_upper_mm)
-    ends = (lower, upper) if None in target else (float(target[0]), float(target[1]))
-    typed = bore.typed.get("wanted") if bore.play_least_mm is None else None
-    words = page.units.limits(bore.wanted, typed["unit"] if typed else "mm", lower, upper)
-    return {
-        "place": bore.place, "name": bore.name, "start_mm": float(bore.start_mm), "length_mm": float(bore.length_mm),
-        "ends": bore.ends, "lower_mm": lower, "upper_mm": upper, "aim_mm": sum(ends) / 2, "wanted": words,
-        "found_mm": min((float(row.diameter_mm) for row in bore.found.all()), default=None),
-        "matters": {"little": "reduced", "drawn": "normal", "much": "critical"}[bore.matters],
     }  # fmt: skip
