@@ -363,3 +363,9 @@ def test_a_changed_outside_is_told_too(corin: Client) -> None:
     changes = open_page("Q-223", MM).job.changes.count()
     save(corin, "Q-223", "outside", **shown(corin, "Q-223", "outside"))
     assert open_page("Q-223", MM).job.changes.count() == changes, "the same again is no change"
+
+
+def test_an_example_is_made_once_and_only_where_there_is_no_job(corin: Client) -> None:
+    before = Job.objects.count()
+    assert corin.post("/jobs/example/")["Location"] == "/"
+    assert Job.objects.count() == before

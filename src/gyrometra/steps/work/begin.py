@@ -250,6 +250,11 @@ _EXAMPLE = {"part": "Example: bearing housing", "material": "grey iron", "found_
             "length_mm": "85"}  # fmt: skip
 
 
+def has_jobs() -> bool:
+    """Whether there is any job: an example is for a shop that has none yet."""
+    return Job.objects.exists()
+
+
 def example_form(user: User) -> WorkForm:
     """The six answers of an example, on a lathe where there is one."""
     lathe = (

@@ -80,13 +80,18 @@ def new_job(request: HttpRequest) -> HttpResponse:
 
 @require_POST
 def try_example(request: HttpRequest) -> HttpResponse:
-    """A job to look round in, with general figures for whatever the crib has none of."""
+    """A job to look round in, with general figures for whatever the crib has none of; once, however often tapped."""
     user = member(request)
-    with transaction.atomic():
-        if starter.lacking():
-            starter.put_in(user=user)
-        form = begin.example_form(user)
-        job = jobs.create_job(user=user, work=form.work()) if form.is_valid() else None
+    if begin.has_jobs():
+        return redirect("bench")
+    try:
+        with transaction.atomic():
+            if starter.lacking():
+                starter.put_in(user=user)
+            form = begin.example_form(user)
+            job = jobs.create_job(user=user, work=form.work()) if form.is_valid() else None
+    except IntegrityError:  # in the same moment another tap made it
+        return redirect("bench")
     if job is None:
         messages.warning(request, "The example needs a machine that bores: add one, then try again.")
         return redirect("bench")
