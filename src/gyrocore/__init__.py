@@ -30,6 +30,7 @@ from gyrocore.formulas.cutting_force import Cut, CuttingForce, cutting_force
 from gyrocore.formulas.heat import ThermalSize, thermal_size
 from gyrocore.formulas.stability import EdgeInCut, Stability, stability
 from gyrocore.judging.bore_form import BoreForm, DiameterReading, Station, StationForm, bore_form
+from gyrocore.judging.centre_distance import CentreDistance, centre_distance
 from gyrocore.judging.line_of_bores import BoreCentre, LineOfBores, line_of_bores
 from gyrocore.judging.measurement import GaugeData, Measurement, Warmth, measurement
 from gyrocore.judging.next_cut import Habit, NextCut, SetAndMeasured, next_cut
@@ -78,6 +79,7 @@ from gyrocore.planning.pockets import Pocket, Pockets, speeds_in_pockets
 from gyrocore.planning.power import Drive, PowerCheck, power_check
 from gyrocore.planning.press_fit import Bush, Hub, PressFit, press_fit
 from gyrocore.planning.reach import OPENING_SHARE, SPRING_SHARE, FirstCut, Reach, first_cut_depths, reach_needed
+from gyrocore.planning.slide import SlideMove, slide_move
 from gyrocore.planning.speed import INTERRUPTED_SHARE, Speed, eased_speed_m_min, spindle_speed, surface_speed_m_min
 from gyrocore.planning.support_moves import Pivot, SupportMove, SupportMoves, SupportPoint, support_moves
 from gyrocore.planning.tuned import TunedPoint, Tuning, tuning
@@ -124,6 +126,7 @@ __all__ = [
     "Bush",
     "BushOutside",
     "Caution",
+    "CentreDistance",
     "CentresBar",
     "CentresLayout",
     "Closing",
@@ -197,6 +200,7 @@ __all__ = [
     "Reach",
     "Segment",
     "SetAndMeasured",
+    "SlideMove",
     "Slip",
     "Speed",
     "SpeedPair",
@@ -233,6 +237,7 @@ __all__ = [
     "build_beam",
     "bush_outside",
     "cautions",
+    "centre_distance",
     "choose_bar",
     "clean_text",
     "close_round",
@@ -299,6 +304,7 @@ __all__ = [
     "second_moment_mm4",
     "segments_out",
     "sentence",
+    "slide_move",
     "speeds_in_pockets",
     "spindle_speed",
     "stability",

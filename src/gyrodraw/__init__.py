@@ -21,7 +21,7 @@ from gyrodraw.section import BesideBore, Broken, Labels, Part, strip_section
 from gyrodraw.settingup import OnPlate, SideBar, StackPiece, plate_view, sides_ruler, stack_view
 from gyrodraw.shells import Shell, cuts_band
 from gyrodraw.walls import WallPoint, Walls, check_band
-from gyrodraw.workband import Flag, LineBore, Marks, work_band, work_line_band
+from gyrodraw.workband import FeatureMark, Flag, LineBore, Marks, work_band, work_line_band
 from gyrodraw.zones import fit_zones
 
 __all__ = [
@@ -35,6 +35,7 @@ __all__ = [
     "Detail",
     "DialFace",
     "Due",
+    "FeatureMark",
     "Flag",
     "Housing",
     "InBore",

@@ -40,6 +40,7 @@ class Marks:
     number: str = ""
     letter: str = ""
     flags: Sequence[Flag] = ()
+    features: Sequence[FeatureMark] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -56,6 +57,22 @@ class LineBore:
     found: str
     wanted: str
     here: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FeatureMark:
+    """A face, a band, an outside or a relief in the section [mm]; a distance to another axis as words alone."""
+
+    kind: str
+    number: str
+    letter: str
+    words: str
+    here: bool = False
+    z_mm: float = 0.0
+    length_mm: float = 0.0
+    inner_mm: float = 0.0
+    outer_mm: float = 0.0
+    height_mm: float = 0.0
 
 
 def tone(letter: str) -> str:
@@ -130,6 +147,7 @@ def work_band(part: Part, labels: Labels, width: float, marks: Marks | None = No
     draw_length(view, part, labels.length, 24)
     _stations(view, part, labels)
     _balloons(view, part, marks)
+    _features(view, part, marks.features)
     if narrow:
         scene.text((16, height - 60), ", ".join(broken.words for broken in part.breaks), "label")
         scene.text((16, height - 36), f"now {labels.now}", "figure")
@@ -141,7 +159,8 @@ def work_band(part: Part, labels: Labels, width: float, marks: Marks | None = No
         scene.text((width - 24, height - 14), "open face at the right; bore as found, by depth", "label", "end")
         _flags(view, part, marks.flags)
         if labels.wall:
-            _wall_left(view, part, labels.wall)
+            at_face = any(one.kind in ("face", "length", "band") and one.z_mm < 1 for one in marks.features)
+            _wall_left(view, part, labels.wall, 104 if at_face else 44)
     return scene
 
 
@@ -172,6 +191,45 @@ def _balloons(view: View, part: Part, marks: Marks) -> None:
         balloon(view.scene, (x, level + down), one.number, one.letter, here=False, place=one.number)
 
 
+def _features(view: View, part: Part, features: Sequence[FeatureMark]) -> None:
+    """What is made beside the bore, in the colour of its set-up; each with its number beside its line."""
+    taken: list[tuple[float, float]] = []
+    for one in features:
+        if one.kind == "distance":
+            y = 24.0 + 32 * sum(x < 100 for x, _ in taken)
+            balloon(view.scene, (30, y), one.number, one.letter, here=one.here, place=one.number)
+            view.scene.text((78, y + 6), one.words, "label")
+            taken.append((30, y))
+            continue
+        ends = _feature_line(view, part, one)
+        view.scene.line(*ends, f"wanted-{tone(one.letter)}")
+        x, y = _beside_line(one, ends)
+        while any(abs(x - x2) < 56 and abs(y - y2) < 30 for x2, y2 in taken):
+            y += 15
+        taken.append((x, y))
+        balloon(view.scene, (x, y), one.number, one.letter, here=one.here, place=one.number)
+
+
+def _beside_line(one: FeatureMark, ends: tuple[tuple[float, float], tuple[float, float]]) -> tuple[float, float]:
+    """Where its number stands: beside a face, under an outside or a relief."""
+    (x, y), (x2, y2) = ends
+    middle = ((x + x2) / 2, (y + y2) / 2)
+    if one.kind in ("outside", "relief"):
+        return middle[0] - 14, middle[1] + 24
+    return middle[0] + (-62 if one.kind == "length" and one.z_mm > 0 else 18), middle[1]
+
+
+def _feature_line(view: View, part: Part, one: FeatureMark) -> tuple[tuple[float, float], tuple[float, float]]:
+    """Where its line runs, in the drawing's own units."""
+    x = view.x(one.z_mm)
+    if one.kind in ("outside", "relief"):
+        y = view.y(one.outer_mm)
+        return (x, y), (view.x(one.z_mm + one.length_mm), y)
+    inner = one.inner_mm or part.start_mm
+    outer = one.outer_mm or part.greatest_mm
+    return (x, view.y(outer)), (view.x(one.z_mm + one.height_mm), view.y(inner))
+
+
 def _flags(view: View, part: Part, flags: Sequence[Flag]) -> None:
     """A set-up's letter in a flag that points at the work from its side."""
     scene, count = view.scene, {True: 0, False: 0}
@@ -199,11 +257,11 @@ def _clear_of_wall(view: View, part: Part) -> float:
     return near if near - words > 34 else max(22.0, words - 40)
 
 
-def _wall_left(view: View, part: Part, text: str) -> None:
+def _wall_left(view: View, part: Part, text: str, out: float) -> None:
     """The thinnest wall after boring, beside the open face."""
     scene = view.scene
     thin = min(d for _, _, d in part.steps())
-    top, bottom, x = view.y(thin), view.y(part.aim_mm), view.face_x + 44
+    top, bottom, x = view.y(thin), view.y(part.aim_mm), view.face_x + out
     for y in (top, bottom):
         scene.line((view.face_x + 3, y), (x + 5, y), "narrow")
     scene.line((x, top), (x, bottom), "narrow")
@@ -213,8 +271,10 @@ def _wall_left(view: View, part: Part, text: str) -> None:
     scene.text((x + 10, (top + bottom) / 2 + 6), text, "figure")
 
 
-def work_line_band(bores: Sequence[LineBore], gaps: Sequence[tuple[float, float, str]], letter: str, kind: str,
-                   width: float) -> Scene:  # fmt: skip
+def work_line_band(
+    bores: Sequence[LineBore], gaps: Sequence[tuple[float, float, str]], letter: str, kind: str, width: float,
+    features: Sequence[FeatureMark] = (),
+) -> Scene:  # fmt: skip
     """Several bores in line in half section, left to right, each with its number, found and finished size."""
     narrow = width < 600
     scene = Scene(width, 300 if narrow else 332, f"Half section of {len(bores)} bores in line")
@@ -245,6 +305,7 @@ def work_line_band(bores: Sequence[LineBore], gaps: Sequence[tuple[float, float,
             y = axis_y + 24 + 22 * row + (44 if level and narrow else 0)
             scene.text((middle, y), words if not narrow or row else one.name, role, "middle")
     scene.line((12, axis_y), (width - 12, axis_y), "axis")
+    _features_of_line(scene, axis_y, letter, features)
     for a, b, words in gaps:
         if x(b) - x(a) > 60:
             scene.dimension((x(a), 24), (x(b), 24), words)
@@ -255,6 +316,13 @@ def work_line_band(bores: Sequence[LineBore], gaps: Sequence[tuple[float, float,
     )
     scene.text((16, scene.height - 10), words, "label")
     return scene
+
+
+def _features_of_line(scene: Scene, axis_y: float, letter: str, features: Sequence[FeatureMark]) -> None:
+    """Their numbers at the ends of the axis: a line of bores has no room for their lines."""
+    for place, one in enumerate(features):
+        at = (30.0 if place % 2 == 0 else scene.width - 60, axis_y - 40 - 36 * (place // 2))
+        balloon(scene, at, one.number, letter, here=one.here, place=one.number)
 
 
 def _line_bore(scene: Scene, one: LineBore, ends: tuple[float, float], at: tuple[float, float], kind: str) -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from itertools import product
 from math import cos, hypot, radians, sin
+from typing import Any
 
 import pytest
 from hypothesis import given
@@ -13,6 +14,7 @@ from gyrocore import (
     InvalidInput,
     PackingPiece,
     bush_outside,
+    centre_distance,
     counterweights,
     held,
     holdings,
@@ -117,3 +119,31 @@ def test_each_method_is_held_in_ways_of_its_own() -> None:
     with pytest.raises(InvalidInput) as refused:
         held("head", "collet")
     assert refused.value.field == "holding"
+
+
+@given(st.floats(20, 120), st.floats(20, 120), st.floats(5, 400))
+def test_both_ways_over_the_walls_give_one_distance(first: float, second: float, between: float) -> None:
+    """Metal between two bores, and over their far walls: two readings of one pair of axes."""
+    near = centre_distance(reading_mm=between, over="near-walls", first_mm=first, second_mm=second)
+    far = centre_distance(reading_mm=between + first + second, over="far-walls", first_mm=first, second_mm=second)
+    assert near.distance_mm == pytest.approx(far.distance_mm)
+    assert near.distance_mm == pytest.approx(centre_distance(reading_mm=near.distance_mm, over="centres").distance_mm)
+
+
+def test_an_axis_between_walls_knows_what_its_bores_know() -> None:
+    found = centre_distance(reading_mm=68.985, over="near-walls", first_mm=90.012, second_mm=72.015,
+                            reading_expanded_mm=0.003, first_expanded_mm=0.008, second_expanded_mm=0)  # fmt: skip
+    assert (found.distance_mm, found.expanded_mm) == (pytest.approx(149.9985), pytest.approx(0.005))
+
+
+@pytest.mark.parametrize(
+    ("given_", "field"),
+    [
+        ({"over": "near-walls"}, "first_mm"), ({"over": "centres", "first_mm": 20}, "first_mm"),
+        ({"over": "beside"}, "over"), ({"over": "far-walls", "first_mm": 90, "second_mm": 90}, "reading_mm"),
+    ],
+)  # fmt: skip
+def test_a_centre_distance_that_cannot_be(given_: dict[str, Any], field: str) -> None:
+    with pytest.raises(InvalidInput) as refused:
+        centre_distance(reading_mm=80, **given_)
+    assert refused.value.field == field

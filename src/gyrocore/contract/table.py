@@ -17,6 +17,7 @@ from gyrocore.formulas.cutting_force import Cut, CuttingForce, cutting_force
 from gyrocore.formulas.heat import ThermalSize, thermal_size
 from gyrocore.formulas.stability import EdgeInCut, Stability, require_edge, stability
 from gyrocore.judging.bore_form import BoreForm, bore_form
+from gyrocore.judging.centre_distance import CentreDistance, centre_distance
 from gyrocore.judging.line_of_bores import LineOfBores, line_of_bores
 from gyrocore.judging.measurement import Measurement, measurement
 from gyrocore.judging.next_cut import Habit, NextCut, SetAndMeasured, next_cut
@@ -47,6 +48,7 @@ from gyrocore.planning.pockets import Pockets, speeds_in_pockets
 from gyrocore.planning.power import PowerCheck, power_check
 from gyrocore.planning.press_fit import PressFit, press_fit
 from gyrocore.planning.reach import FirstCut, Reach, first_cut_depths, reach_needed
+from gyrocore.planning.slide import SlideMove, slide_move
 from gyrocore.planning.speed import Speed, spindle_speed
 from gyrocore.planning.support_moves import SupportMoves, support_moves
 from gyrocore.planning.tuned import Tuning, tuning
@@ -190,6 +192,8 @@ CALCULATIONS: dict[str, Calculation] = {
     "face_time": _entry("Minutes that facing takes.", FaceTime, face_time),
     # beyond the contract: the product's own questions
     "counterweights": _entry("Weights at a plate's holes that counter an unbalance.", Counterweights, counterweights),
+    "slide_move": _entry("Turns and divisions that move a slide.", SlideMove, slide_move),
+    "centre_distance": _entry("Distance between two axes over walls or plugs.", CentreDistance, centre_distance),
     "bush_outside": _entry("Limits of a bush's outside from its seat and the fit.", BushOutside, bush_outside),
     "reach_needed": _entry("How far a bar must stand out to bore through.", Reach, reach_needed),
     "bar_out": _entry("A stepped bar standing out of its holder.", BarOut, bar_out, "material"),

@@ -104,6 +104,7 @@ ERRORS: dict[str, str] = {
     "two_housings": "A line needs two housings or more; {given} was given.",
     "under_absolute_zero": "{What} must be {allowed} C or more; {given} was given.",
     "only_with_surface_speed": "{What} is only for a surface speed held constant; {given} was given.",
+    "only_over_walls": "{What} counts only in a reading over walls or plugs; {given} was given.",
     "no_packing": "The crib has no packing with a height: add some to Fixtures and packing.",
     "cap_to_centre": "Facing to the centre at a constant surface speed needs the largest speed allowed: max rpm is missing.",
     # entries that do not fit as things stand
@@ -242,6 +243,8 @@ NOTES: dict[str, str] = {
     "pressed_elastic": "Thick cylinders, elastic: true while neither part yields.",
     "nothing_pressed": "No interference: nothing is pressed, and the fit alone does not hold it.",
     "cannot_cool": "No cold shrinks the bush so far: heat the hub, or both.",
+    "same_side": "Come up to the place always from the same side; past it, back off more than the play and come up again.",
+    "axes_taken_parallel": "The axes are taken as parallel: read near both faces to see that they are.",
     "top_slide_from_axis": "The top slide's angle is counted from the axis; some machines count from square.",
     # fits, heat, taper
     "to_suit": "To suit a part of {mate_mm} as measured.",

@@ -129,8 +129,10 @@ class LimitsField(forms.CharField):
 
     units = Units()
 
-    def __init__(self, **kwargs: Any) -> None:
+    def __init__(self, *, outside: bool = False, **kwargs: Any) -> None:
         kwargs.setdefault("max_length", 80)
+        #: Of an outside a shaft's class is meant, and a bore's is asked.
+        self.outside = outside
         super().__init__(**kwargs)
 
     def clean(self, value: Any) -> Any:
@@ -142,6 +144,13 @@ class LimitsField(forms.CharField):
             limits = self.units.read_limits(text)
         except InvalidInput as error:
             raise forms.ValidationError(error_sentence(error, self.units.unit)) from None
+        if limits.class_name and self.outside:
+            if limits.class_name[0].isupper():
+                raise forms.ValidationError(
+                    f"{text} is a class for a bore. For an outside type {limits.nominal_mm:g} "
+                    f"{limits.class_name.lower()}."
+                )
+            return limits
         if limits.class_name and limits.class_name[0].islower():
             bore = f"{limits.nominal_mm:g} {limits.class_name.upper()}"
             raise forms.ValidationError(

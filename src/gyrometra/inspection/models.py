@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from django.db import models
 
-from gyrometra.crib.models import Gauge, mm
-from gyrometra.jobs.models import Bore, LogEntry, SetUp
+from gyrometra.crib.models import Gauge, Indicator, mm
+from gyrometra.jobs.models import Bore, Feature, LogEntry, SetUp
 
 
 class SizeReading(LogEntry):
@@ -54,3 +54,47 @@ class DepthReading(LogEntry):
 
     def __str__(self) -> str:
         return f"shoulder {self.value_mm}"
+
+
+class FeatureReading(LogEntry):
+    """One reading of a face, a band, an outside, a relief or a distance."""
+
+    class What(models.TextChoices):
+        SIZE = "size", "size"
+        ANGLE = "angle", "angle"
+        RUNOUT = "runout", "run-out (TIR)"
+
+    class Over(models.TextChoices):
+        CENTRES = "centres", "centre to centre"
+        NEAR = "near-walls", "between the near walls"
+        FAR = "far-walls", "over the far walls"
+
+    setup = models.ForeignKey(SetUp, on_delete=models.PROTECT, related_name="feature_readings")
+    feature = models.ForeignKey(Feature, on_delete=models.PROTECT, related_name="readings")
+    piece = models.PositiveSmallIntegerField(default=1)
+    what = models.CharField(max_length=8, choices=What.choices)
+    #: Millimetres; of an angle degrees.
+    value = models.DecimalField(max_digits=12, decimal_places=6)
+    gauge = models.ForeignKey(Gauge, null=True, blank=True, on_delete=models.PROTECT, related_name="+")
+    indicator = models.ForeignKey(Indicator, null=True, blank=True, on_delete=models.PROTECT, related_name="+")
+    #: How well the instrument tells an angle or a swing, in the value's unit.
+    expanded = models.DecimalField(max_digits=12, decimal_places=6, default=0)
+    #: Of a distance: what it was read over, and the sizes of the two bores as they were known then.
+    over = models.CharField(max_length=12, choices=Over.choices, default=Over.CENTRES)
+    first_mm = mm(null=True, blank=True)
+    second_mm = mm(null=True, blank=True)
+    walls_expanded_mm = mm(default=0)
+    #: The gauge as it was, in this person's hands.
+    rests_on = models.JSONField(default=dict, blank=True)
+
+    class Meta(LogEntry.Meta):
+        constraints = [
+            models.CheckConstraint(
+                name="a_feature_is_read_with_something",
+                condition=models.Q(value__gte=0, piece__gte=1, expanded__gte=0)
+                & (~models.Q(what="size") | models.Q(gauge__isnull=False, value__gt=0)),
+            )
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.what} {self.value}"

@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from typing import cast
 
 from django.db.models import Max
 
+from gyrometra.crib.records import maybe
 from gyrometra.cutting.models import CutEntry
-from gyrometra.inspection.models import DepthReading, SizeReading
+from gyrometra.inspection.models import DepthReading, FeatureReading, SizeReading
 from gyrometra.jobs.gauges import gauge_as_it_was
 from gyrometra.jobs.models import Job, SetUp
 from gyrometra.truing.models import Round
-from gyroplan.record import DepthRecord, SizeRecord
+from gyroplan.record import DepthRecord, FeatureReadingRecord, Quantity, ReadOver, SizeRecord
 
 
 def sizes_of(setup: SetUp, pieces: Iterable[int] | None = None) -> list[SizeReading]:
@@ -44,8 +46,25 @@ def depth_record(row: DepthReading, places: Mapping[int, int]) -> DepthRecord:
     )  # fmt: skip
 
 
+def feature_readings_of(setup: SetUp, pieces: Iterable[int] | None = None) -> list[FeatureReading]:
+    """The standing readings of features; one query."""
+    rows = FeatureReading.objects.standing().filter(setup=setup).select_related("gauge", "indicator", "by", "feature")
+    return list(rows if pieces is None else rows.filter(piece__in=pieces))
+
+
+def feature_reading_record(row: FeatureReading) -> FeatureReadingRecord:
+    """A reading of a feature by its gauge as it was."""
+    return FeatureReadingRecord(
+        key=row.pk, feature=row.feature.place, piece=row.piece, what=cast(Quantity, row.what), value=float(row.value),
+        gauge=gauge_as_it_was(row.rests_on, row.gauge, row.by.username) if row.gauge is not None else None,
+        gauge_due_on=row.gauge.due_on if row.gauge is not None else None, expanded=float(row.expanded),
+        over=cast(ReadOver, row.over), first_mm=maybe(row.first_mm), second_mm=maybe(row.second_mm),
+        walls_expanded_mm=float(row.walls_expanded_mm),
+    )  # fmt: skip
+
+
 def last_piece(job: Job) -> int:
     """The highest number of a piece that has anything in its logs, whatever the set-up; 1 where none has."""
-    logs = (CutEntry.objects, SizeReading.objects, DepthReading.objects, Round.objects)
+    logs = (CutEntry.objects, SizeReading.objects, DepthReading.objects, FeatureReading.objects, Round.objects)
     found = [rows.filter(setup__job=job).aggregate(last=Max("piece"))["last"] for rows in logs]
     return max(number or 1 for number in found)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Callable
+from dataclasses import dataclass
 from decimal import Decimal
 from typing import Any
 from uuid import UUID
@@ -12,11 +13,11 @@ from django.db import transaction
 
 from gyrocore import CALCULATIONS
 from gyrometra.accounts.models import User
-from gyrometra.crib.models import Gauge
-from gyrometra.inspection.models import DepthReading, SizeReading
+from gyrometra.crib.models import Gauge, Indicator
+from gyrometra.inspection.models import DepthReading, FeatureReading, SizeReading
 from gyrometra.jobs.entries import NotTheLast, Sent, stored_before
 from gyrometra.jobs.gauges import gauge_values
-from gyrometra.jobs.models import Bore, Job, SignOff
+from gyrometra.jobs.models import Bore, Feature, Job, SignOff
 from gyrometra.jobs.permissions import can_sign_verdict, lock_open
 
 
@@ -60,6 +61,55 @@ def log_depth(*, sent: Sent, bore: Bore, gauge: Gauge, value_mm: Decimal, piece:
         setup=bore.setup, bore=bore, piece=piece, gauge=gauge, value_mm=value_mm,
         rests_on=gauge_values(gauge, sent.user.username), **sent.columns,
     )  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ReadOfFeature:
+    """What was read of a feature, and with what."""
+
+    what: str
+    value: Decimal
+    gauge: Gauge | None = None
+    indicator: Indicator | None = None
+    expanded: Decimal = Decimal(0)
+    over: str = FeatureReading.Over.CENTRES
+    first_mm: Decimal | None = None
+    second_mm: Decimal | None = None
+    walls_expanded_mm: Decimal = Decimal(0)
+
+
+@transaction.atomic
+def log_feature(*, sent: Sent, feature: Feature, read: ReadOfFeature, piece: int = 1) -> FeatureReading:
+    """Log one reading of a face, band, outside, relief or distance; one sent twice is stored once."""
+    lock_open(feature.setup.job)
+    known = stored_before(FeatureReading, sent)
+    if known is not None:
+        return known
+    rests_on = {} if read.gauge is None else gauge_values(read.gauge, sent.user.username)
+    columns = {name: getattr(read, name) for name in _READ}
+    return FeatureReading.objects.create(
+        setup=feature.setup, feature=feature, piece=piece, rests_on=rests_on, **columns, **sent.columns
+    )
+
+
+_READ = ("what", "value", "gauge", "indicator", "expanded", "over", "first_mm", "second_mm", "walls_expanded_mm")
+
+
+@transaction.atomic
+def take_back_feature(*, sent: Sent, job: Job, undo: UUID | None, piece: int = 1) -> FeatureReading:
+    """Withdraw the standing reading of a feature that is named; it stays in the log, crossed out."""
+    lock_open(job)
+    known = stored_before(FeatureReading, sent)
+    if known is not None:
+        return known
+    rows = FeatureReading.objects.standing().filter(setup__job=job, piece=piece, client_id=undo)
+    last: FeatureReading | None = rows.first()
+    if last is None:
+        raise NotTheLast
+    kept = {name: getattr(last, name) for name in (*_READ, "setup", "feature", "rests_on")}
+    return FeatureReading.objects.create(
+        piece=piece, supersedes=last, withdrawn=True, **kept, **{**sent.columns, "text": last.text}
+    )
 
 
 _SIZE = ("z_mm", "angle_deg", "part_temp_c", "gauge_temp_c", "temp_u_c")

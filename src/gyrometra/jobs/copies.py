@@ -32,8 +32,19 @@ def copy_job(*, user: User, job: Job, number: str) -> Job:
         changed_by=user,
     )
     setups = [_copy_setup(setup, made, place) for place, setup in enumerate(_left(job), start=1)]
+    _copy_features(_left(job), setups)
     take_in_hand(made, setups[0])
     return made
+
+
+def _copy_features(were: list[SetUp], made: list[SetUp]) -> None:
+    """Features of each set-up; a distance is taken from the same axis of the new job."""
+    new_of = {one.pk: new for one, new in zip(were, made, strict=True)}
+    for one in were:
+        for feature in list(one.features.filter(dropped=False)):
+            to = new_of.get(feature.to_setup_id) if feature.to_setup_id else None
+            if feature.to_setup_id is None or to is not None:
+                _new(feature, setup=new_of[one.pk], to_setup=to)
 
 
 def _left(job: Job) -> list[SetUp]:

@@ -50,13 +50,21 @@ class BoreQuerySet(models.QuerySet[Any]):
 #: What belongs to a set-up in single rows.
 _WHOLE = ("machine", "plan__bar", "plan__opening_bar", "plan__cutter", "plan__head")
 #: And in several: as `_rows_with` names them.
-WITH_ROWS = ("speed_rows", "hole_rows", "fixture_rows")
+WITH_ROWS = ("speed_rows", "hole_rows", "fixture_rows", "feature_rows")
+#: Columns of a feature that its record is made of, and what its form shows.
+_FEATURE = (
+    "id", "place", "name", "kind", "wanted", "lower_mm", "upper_mm", "angle", "angle_lower_deg", "angle_upper_deg",
+    "runout_limit_mm", "z_mm", "length_mm", "inner_mm", "outer_mm", "stock_mm", "to_setup__place", "dropped", "typed",
+)  # fmt: skip
 
 
 def _rows_with(to: str) -> dict[str, ArraySubquery]:
     """Speeds of its machine, holes of its head, fixtures of a set-up; `to` leads to it from what is queried."""
     setup = f"{to}pk" if not to else to.removesuffix("__")
+    setups: Any = Machine._meta.get_field("setups").related_model
+    features: Any = setups._meta.get_field("features").related_model
     return {
+        "feature_rows": rows_of(features.objects.filter(setup=models.OuterRef(setup)), *_FEATURE),
         "speed_rows": rows_of(
             MachineSpeed.objects.filter(machine=models.OuterRef(f"{to}machine")), "rpm", "lever"
         ),
@@ -75,6 +83,11 @@ class SetUpQuerySet(models.QuerySet[Any]):
     def whole(self) -> SetUpQuerySet:
         """With all that a step page works from."""
         setups: SetUpQuerySet = self.select_related(*_WHOLE).annotate(**_rows_with(""))
+        return setups
+
+    def with_features(self) -> SetUpQuerySet:
+        """With what each makes beside its bores."""
+        setups: SetUpQuerySet = self.annotate(feature_rows=_rows_with("")["feature_rows"])
         return setups
 
 

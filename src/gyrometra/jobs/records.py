@@ -16,7 +16,16 @@ from gyrometra.crib.records import (
     maybe,
 )
 from gyrometra.jobs.models import Bore, Job, Plan
-from gyroplan.record import BarRecord, BoreRecord, BreakRecord, HeavyRecord, PlanRecord, SetUpRecord, ThereRecord
+from gyroplan.record import (
+    BarRecord,
+    BoreRecord,
+    BreakRecord,
+    FeatureRecord,
+    HeavyRecord,
+    PlanRecord,
+    SetUpRecord,
+    ThereRecord,
+)
 
 #: The level of inspection by how much a bore matters.
 INSPECTION: dict[str, Literal["reduced", "normal", "critical"]] = {
@@ -116,4 +125,24 @@ def setup_record(job: Job, bores: Iterable[Bore]) -> SetUpRecord:
         bores=tuple(bore_record(bore) for bore in bores), room_behind_mm=maybe(setup.room_behind_mm),
         coaxiality_mm=maybe(setup.coaxiality_mm), match_mm=maybe(setup.match_mm),
         fixtures=fixture_records(getattr(job, "fixture_rows", ())),
+        features=feature_records(getattr(job, "feature_rows", ())), only_trued=setup.only_trued,
+    )  # fmt: skip
+
+
+_FEATURE_NUMBERS = (
+    "lower_mm", "upper_mm", "angle_lower_deg", "angle_upper_deg", "runout_limit_mm", "length_mm", "inner_mm",
+    "outer_mm", "stock_mm",
+)  # fmt: skip
+
+
+def feature_records(rows: Rows) -> tuple[FeatureRecord, ...]:
+    """What a set-up makes beside its bores, as it is asked for now; what was taken off the list is left out."""
+    return tuple(
+        FeatureRecord(
+            key=row["id"], place=row["place"], name=row["name"], kind=row["kind"], wanted=row["wanted"],
+            wanted_unit=row["typed"].get("wanted", {}).get("unit", "mm"), z_mm=float(row["z_mm"]),
+            to_setup=row["to_setup__place"],
+            **{name: None if row[name] is None else float(row[name]) for name in _FEATURE_NUMBERS},
+        )
+        for row in sorted(rows, key=lambda row: int(row["place"])) if not row["dropped"]
     )  # fmt: skip

@@ -13,9 +13,10 @@ from django.utils import timezone
 from gyrometra.accounts.models import User
 from gyrometra.crib.models import Machine
 from gyrometra.jobs import history
-from gyrometra.jobs.models import Bore, FoundSize, Job, SetUp
+from gyrometra.jobs.models import Bore, Feature, FoundSize, Job, SetUp
 from gyrometra.jobs.services import StillNeeded, begin_plan, lock_job, stamp, take_in_hand
 
+_LOGS = ("cuts", "rounds", "sizes", "shoulder_depths", "feature_readings", "between_rounds")
 #: Letters of the alphabet: more set-ups than that no job has.
 MOST_SETUPS = 26
 
@@ -64,6 +65,9 @@ def go_on(
         FoundSize.objects.bulk_create(
             FoundSize(bore=bore, piece=piece, z_mm=z, diameter_mm=diameter) for piece, z, diameter in one.rows
         )
+    for feature in after.features.filter(dropped=False):
+        feature.pk, feature._state.adding, feature.setup = None, True, setup
+        feature.save()
     _close(locked, user, after, reason or f"goes on in set-up {setup.letter}")
     _begin(locked, user, setup, float(max(one.bore.upper_mm for one in found)), unit)
     return setup
@@ -97,10 +101,13 @@ def remove_setup(*, user: User, setup: SetUp, version: int) -> None:
     others = locked.setups.exclude(pk=setup.pk)
     if not others.exists():
         raise StillNeeded("A job keeps one set-up at least.")
-    if any(getattr(setup, log).exists() for log in ("cuts", "rounds", "sizes", "shoulder_depths", "between_rounds")):
+    if any(getattr(setup, log).exists() for log in _LOGS):
         raise StillNeeded(f"Set-up {setup.letter} has entries in its logs: they must stay, and so must it.")
     if Bore.objects.filter(follows__setup=setup).exists():
         raise StillNeeded(f"Another set-up goes on with the bores of set-up {setup.letter}.")
+    if Feature.objects.filter(to_setup=setup, dropped=False).exists():
+        raise StillNeeded(f"A distance is taken from the axis of set-up {setup.letter}.")
+    Feature.objects.filter(to_setup=setup).update(to_setup=None)
     before = SetUp.objects.filter(bores__followed_by__setup=setup).distinct()
     for one in list(before):
         _close(locked, user, one, "")

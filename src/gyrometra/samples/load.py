@@ -23,6 +23,7 @@ from gyrometra.inspection.services import log_size, sign_off
 from gyrometra.jobs import bushes, setups
 from gyrometra.jobs import services as jobs
 from gyrometra.jobs.entries import Sent
+from gyrometra.jobs.features import save_feature
 from gyrometra.jobs.models import Job
 from gyrometra.steps import plates, progress
 from gyrometra.steps.bush.form import BushForm, initial_of
@@ -37,8 +38,10 @@ from gyrometra.steps.forms import (
     WorkForm,
 )
 from gyrometra.steps.page import open_page, page_of
+from gyrometra.steps.work.features import FeatureForm
 from gyrometra.steps.work.setting_up import FORMS as SETTING_FORMS
 from gyrometra.steps.work.setups import SetUpForm, found_for_next
+from gyrometra.steps.work.whole import setups_of
 from gyrometra.truing import services as truing
 from gyrometra.truing.models import Round
 from gyroplan.assess import judged_and_written, seat_of
@@ -112,6 +115,7 @@ def _job(people: dict[str, User], data: dict[str, Any]) -> None:
     if "bar" in data:
         _pick_bar(user, number, data.get("method", "lathe-bar"), data["bar"])
     _plans(user, number, data)
+    _features(user, number, data, 1)
     for turn in data.get("rounds", []):
         _round(people[turn["by"]], number, ids, turn)
     for place, cut in enumerate(data.get("cut", [])):
@@ -123,6 +127,16 @@ def _job(people: dict[str, User], data: dict[str, Any]) -> None:
         _setup(user, number, data, more)
     if "bush" in data:
         _bush(user, number, data["bush"])
+
+
+def _features(user: User, number: str, data: dict[str, Any], setup: int) -> None:
+    """What a set-up makes beside its bores."""
+    for typed in data.get("features", []):
+        page = open_page(number, UNITS, setup=setup)
+        form = _valid(FeatureForm(typed, page=page, kind=typed["kind"], setups=setups_of(page)))
+        save_feature(
+            user=user, setup=page.job.setup, version=page.job.version, place=None, data=form.data_of()
+        )  # fmt: skip
 
 
 def _bush(user: User, number: str, data: dict[str, Any]) -> None:
@@ -167,6 +181,7 @@ def _setup(user: User, number: str, data: dict[str, Any], more: dict[str, Any]) 
         jobs.change_work(user=user, bore=bore, version=bore.setup.job.version, work=work)
     if "bar" in more:
         _pick_bar(user, number, more["method"], more["bar"])
+    _features(user, number, more, made.place)
     progress.refresh(Job.objects.select_related("setup").get(number=number))
 
 

@@ -16,7 +16,7 @@ from gyroplan.assess import in_hand, setup_summary, steps_of, summary_of
 
 NAMES = {"work": "Work", "bar": "Bar", "cuts": "Cuts", "true": "True", "bore": "Bore", "check": "Check"}
 #: How stations are written; those of an older make are worked out anew when the database is brought up to date.
-MADE = 4
+MADE = 5
 
 
 def keep_those_of_an_older_make() -> None:

@@ -65,6 +65,7 @@ _NEXTS = {
     "over_stop": ("Over: stop, on diameter", "{value}", "{unit} over"),
     "measure_pass": ("Measure after pass {number}", "Ø{diameter}", "set"),
     "measure": ("Measure: {what}", "Ø ?", ""),
+    "feature": ("{name}: {word}", "", ""),
     "sign": ("In limits: sign off", "", ""),
     "way_metal-left": ("Metal left, on diameter", "{value}", "{unit}"),
     "way_not-proven": ("Not proven: measure finer", "", ""),

@@ -15,6 +15,16 @@ from gyroplan.assess.bars import (
 from gyroplan.assess.bush import BushPlan, BushWork, Seat, Stage, bush_plan, seat_of
 from gyroplan.assess.centres import Centres, layout_of, response_at
 from gyroplan.assess.check import Checked, Gap, LimitFound, check_of, worst_word
+from gyroplan.assess.features import (
+    FeatureChecked,
+    FeatureCut,
+    FeatureLine,
+    asked_of,
+    at_centres,
+    band_of,
+    cut_of,
+    face_speed_rpm,
+)
 from gyroplan.assess.figure import Figure
 from gyroplan.assess.handed import Handed, handed_on
 from gyroplan.assess.heads import HoleFit, Holes
@@ -58,6 +68,9 @@ __all__ = [
     "BushWork",
     "Centres",
     "Checked",
+    "FeatureChecked",
+    "FeatureCut",
+    "FeatureLine",
     "Figure",
     "Gap",
     "Handed",
@@ -87,7 +100,10 @@ __all__ = [
     "Turning",
     "WayFit",
     "alike",
+    "asked_of",
     "assess",
+    "at_centres",
+    "band_of",
     "bar_in_line",
     "bores_in_line",
     "broken_at",
@@ -95,7 +111,9 @@ __all__ = [
     "cap_of",
     "check_of",
     "choice_of",
+    "cut_of",
     "enters",
+    "face_speed_rpm",
     "handed_on",
     "in_hand",
     "in_line",

@@ -10,6 +10,7 @@ from typing import TypeVar
 from gyroplan.assess.at import AtBore
 from gyroplan.assess.bars import BarInWork, bar_of
 from gyroplan.assess.check import Checked, check_of
+from gyroplan.assess.features import FeatureChecked, features_of
 from gyroplan.assess.passes import Passes, passes_of
 from gyroplan.assess.speeds import Copied, Speeds, copied_of, speeds_of
 from gyroplan.assess.truing import RoundStanding, Truing, sweeps_of, swept_of, truing_of
@@ -80,6 +81,7 @@ class Assessment:
     _boring: dict[Key, Boring] = field(default_factory=dict, repr=False, compare=False)
     _sweeps: dict[Key, tuple[RoundStanding, ...]] = field(default_factory=dict, repr=False, compare=False)
     _check: dict[Key, Checked] = field(default_factory=dict, repr=False, compare=False)
+    _features: dict[int, tuple[FeatureChecked, ...]] = field(default_factory=dict, repr=False, compare=False)
     _summaries: dict[int, PieceSummary] = field(default_factory=dict, repr=False, compare=False)
     _begun: list[list[int]] = field(default_factory=list, repr=False, compare=False)
 
@@ -118,6 +120,10 @@ class Assessment:
     def swept(self, piece: int, place: int) -> RoundStanding | None:
         """The sweep that counts."""
         return swept_of(self.sweeps(piece, place))
+
+    def features(self, piece: int) -> tuple[FeatureChecked, ...]:
+        """Faces, bands, outsides, reliefs and distances of a piece, judged."""
+        return _once(self._features, piece, lambda: features_of(self.record, piece, self.today))
 
     def check(self, piece: int, place: int) -> Checked:
         """Its check."""

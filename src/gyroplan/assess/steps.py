@@ -10,7 +10,7 @@ from gyroplan.assess.check import Checked, worst_word
 from gyroplan.assess.standing import Assessment, Boring
 from gyroplan.assess.together import piece_words, summary_of
 from gyroplan.assess.truing import Truing
-from gyroplan.record import BoreRecord, JobRecord, SetUpRecord
+from gyroplan.record import BoreRecord, JobRecord, PieceSummary, SetUpRecord
 
 STEPS = ("work", "bar", "cuts", "true", "bore", "check")
 DONE, AHEAD, WARN, BAD = "done", "ahead", "warn", "bad"
@@ -101,8 +101,12 @@ def steps_of(job: Assessment) -> Steps:
 def in_hand(job: Assessment) -> int:
     """Of several pieces the first that is not in limits yet; else the last."""
     record = job.record
-    undone = (p for p in record.pieces if any(bore.word != "in" for bore in summary_of(job, p).bores))
+    undone = (p for p in record.pieces if any(word != "in" for word in _own_words(summary_of(job, p))))
     return next(undone, record.quantity)
+
+
+def _own_words(found: PieceSummary) -> list[str]:
+    return [one.word for one in (*found.bores, *found.features)]
 
 
 def _with_piece(station: Station, piece: int) -> Station:
@@ -364,6 +368,9 @@ def _next_check(here: _Here) -> Next:
     if check.word == "in" and word == "in":
         waits = next((one for one in here.record.others if not one.closed_reason and one.word == "incomplete"), None)
         return Next("check", "sign") if waits is None else Next("work", "go_on_in", {"setup": waits.letter})
+    waits_for = next((one for one in here.job.features(here.piece) if one.word != "in" and one.lines), None)
+    if waits_for is not None and check.word == "in":
+        return Next("check", "feature", {"name": waits_for.feature.name, "word": waits_for.word})
     if word == "incomplete":
         return Next("check", "measure", {"what": {"code": "bores_in_line", "count": 0, "name": ""}})
     away = here.bore.aim_mm - check.extremes[0].value_mm if check.extremes else 0.0

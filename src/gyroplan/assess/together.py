@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import hashlib
 import json
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
 from gyrocore import BoreCentre, judge_at_most, line_of_bores
 from gyroplan.assess.check import worst_word
+from gyroplan.assess.features import FeatureChecked
 from gyroplan.assess.pairs import pair_of
 from gyroplan.assess.standing import Assessment
 from gyroplan.record import BoreRecord, BoreSummary, JobRecord, PieceSummary, SetUpSummary, record_to_json
@@ -79,9 +80,16 @@ def _summarised(job: Assessment, piece: int) -> PieceSummary:
     line = in_line(job, piece)
     checks = [(bore, job.check(piece, bore.place)) for bore in record.setup.bores]
     due = [one.gauge_due_on for _, check in checks for one in check.sizes if one.gauge_due_on is not None]
+    features = [
+        BoreSummary(name=one.feature.name, word=one.word, mean_mm=None) for one in job.features(piece) if one.lines
+    ]  # fmt: skip
+    due += [r.gauge_due_on for r in record.feature_readings if r.piece == piece and r.gauge_due_on is not None]
     return PieceSummary(
-        piece=piece, line_word=line.word if line is not None else "",
-        bores=tuple(BoreSummary(name=bore.name, word=check.word, mean_mm=check.mean_mm) for bore, check in checks),
+        piece=piece, features=tuple(features), line_word=line.word if line is not None else "",
+        bores=tuple(
+            BoreSummary(name=bore.name, word=check.word, mean_mm=check.mean_mm, expanded_mm=check.expanded_mm)
+            for bore, check in checks
+        ),
         digest=_digest(_shown_of(job, piece)), good_until=min((day for day in due if day >= job.today), default=None),
     )  # fmt: skip
 
@@ -109,7 +117,7 @@ def alike(job: Assessment) -> Together | None:
 def piece_words(job: Assessment, piece: int) -> list[str]:
     """The verdicts of a piece: its bores, and their line."""
     found = summary_of(job, piece)
-    words = [bore.word for bore in found.bores]
+    words = [one.word for one in (*found.bores, *found.features)]
     return [*words, found.line_word] if found.line_word else words
 
 
@@ -151,7 +159,16 @@ def setup_summary(job: Assessment) -> SetUpSummary:
     return SetUpSummary(
         place=setup.place, closed_reason=setup.closed_reason, word=setup_word(job), not_in=tuple(not_in(job)),
         digest=_setup_digest(job), good_until=min(due, default=None), off_centre_mm=_off_centre_mm(job),
+        first_bore_mm=tuple(_first_bore(job)),
     )  # fmt: skip
+
+
+def _first_bore(job: Assessment) -> Iterator[tuple[int, float, float]]:
+    """The mean size of its first bore, of each piece that has one."""
+    for piece in job.begun:
+        first = summary_of(job, piece).bores[0]
+        if first.mean_mm is not None:
+            yield piece, first.mean_mm, first.expanded_mm
 
 
 def _off_centre_mm(job: Assessment) -> float | None:
@@ -164,6 +181,7 @@ def _named(job: Assessment) -> list[tuple[str, str]]:
     record = job.record
     pieces = [summary_of(job, piece) for piece in record.pieces]
     found = [(name_of(record, one.piece, bore.name), bore.word) for one in pieces for bore in one.bores]
+    found += [(_of_piece(record, one.piece, of.name), of.word) for one in pieces for of in one.features]
     found += [
         (f"bores in line{f' of piece {one.piece}' if record.quantity > 1 else ''}", one.line_word)
         for one in pieces if one.line_word
@@ -183,6 +201,10 @@ def shown_digest(job: Assessment) -> str:
     each = [[setup.place, setup.closed_reason, _setup_digest(job)]]
     each += [[one.place, one.closed_reason, one.digest] for one in others]
     return _digest(sorted(each))
+
+
+def _of_piece(record: JobRecord, piece: int, name: str) -> str:
+    return f"{name} of piece {piece}" if record.quantity > 1 else name
 
 
 def _setup_digest(job: Assessment) -> str:
@@ -210,6 +232,12 @@ def signed_verdict(job: Assessment, others: Sequence[Assessment] = ()) -> tuple[
             {**bore, **({"setup": letter} if len(whole) > 1 else {})}
             for letter, piece in shown
             for bore in piece["bores"]
+            if piece["begun"]
+        ],
+        "features": [
+            {**feature, **({"setup": letter} if len(whole) > 1 else {})}
+            for letter, piece in shown
+            for feature in piece.get("features", ())
             if piece["begun"]
         ],
         "in_line": [piece["line"] for _, piece in shown],
@@ -243,6 +271,8 @@ def _shown_of(job: Assessment, piece: int) -> dict[str, Any]:
         "begun": piece in job.begun,
         "bores": [_signed_bore(job, piece, bore) for bore in job.record.setup.bores],
         "line": None if line is None else _signed_together(line),
+        # left out where there are none: what was signed before there were features has the same digest
+        **({"features": features} if (features := [_signed_feature(one) for one in job.features(piece)]) else {}),
     }
 
 
@@ -267,6 +297,13 @@ def _signed_bore(job: Assessment, piece: int, bore: BoreRecord) -> dict[str, Any
         "places": [[p.z_mm, p.angle_deg, p.value_mm, p.expanded_mm, p.verdict] for p in check.places],
         "limits": {name: None if f is None else [f.value_mm, f.expanded_mm, f.verdict] for name, f in named.items()},
         "asked": {line.name: line.allowed_mm for line in check.limits},
+    }  # fmt: skip
+
+
+def _signed_feature(one: FeatureChecked) -> dict[str, Any]:
+    return {
+        "name": one.feature.name, "kind": one.feature.kind, "word": one.word,
+        "limits": [[line.what, line.lower, line.upper, line.value, line.expanded, line.word] for line in one.lines],
     }  # fmt: skip
 
 

@@ -1,6 +1,7 @@
 """A job as it is recorded: frozen, floats in millimetres, to and from JSON; nothing is worked out here."""
 
 from gyroplan.record.crib import BarRecord, CutterRecord, FixtureRecord, HeadRecord, MachineRecord, SpeedRecord
+from gyroplan.record.features import FeatureKind, FeatureReadingRecord, FeatureRecord, Quantity, ReadOver
 from gyroplan.record.job import (
     BoreRecord,
     BoreSummary,
@@ -27,8 +28,8 @@ from gyroplan.record.written import record_from_json, record_to_json
 
 __all__ = [
     "BarRecord", "BetweenRecord", "BoreRecord", "BoreSummary", "BreakRecord", "CutLogRecord", "CutterRecord",
-    "DepthRecord", "FixtureRecord", "HeadRecord", "HeavyRecord", "JobRecord", "MachineRecord", "PieceSummary",
-    "PlanRecord", "ReadingRecord", "RemarkRecord", "RoundRecord", "SetUpRecord", "SetUpSummary", "SizeRecord",
-    "SpeedRecord", "ThereRecord",
+    "DepthRecord", "FeatureKind", "FeatureReadingRecord", "FeatureRecord", "FixtureRecord", "HeadRecord",
+    "HeavyRecord", "JobRecord", "MachineRecord", "PieceSummary", "PlanRecord", "Quantity", "ReadOver", "ReadingRecord",
+    "RemarkRecord", "RoundRecord", "SetUpRecord", "SetUpSummary", "SizeRecord", "SpeedRecord", "ThereRecord",
     "letter_of", "record_from_json", "record_to_json",
 ]  # fmt: skip

@@ -53,6 +53,10 @@ class MachineRecord:
     dial_reads: Reads = "radius"
     dial_numbers: Numbers = "rise"
     backlash_divisions: float | None = None
+    #: The dial of the table or slide that goes from one axis to the next.
+    table_division_mm: float | None = None
+    table_divisions_per_turn: int | None = None
+    table_backlash_divisions: float | None = None
     #: Most that unbalanced work may turn on it; None where the shop has not said.
     unbalanced_max_rpm: float | None = None
     #: What its bar cuts large, on diameter; only where a micrometer sets it.

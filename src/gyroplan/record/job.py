@@ -8,6 +8,7 @@ from typing import Literal
 
 from gyrocore import BoreInLine, Limits, Material, Method, held
 from gyroplan.record.crib import BarRecord, CutterRecord, FixtureRecord, HeadRecord, MachineRecord
+from gyroplan.record.features import FeatureReadingRecord, FeatureRecord
 from gyroplan.record.logs import BetweenRecord, CutLogRecord, DepthRecord, RoundRecord, SizeRecord
 
 
@@ -199,6 +200,10 @@ class SetUpRecord:
     coaxiality_mm: float | None = None
     match_mm: float | None = None
     fixtures: tuple[FixtureRecord, ...] = ()
+    #: What it makes beside its bores: faces, bands, outsides, reliefs, distances to other axes.
+    features: tuple[FeatureRecord, ...] = ()
+    #: Nothing is cut: the work is only set true, and its first bore is the surface that is read.
+    only_trued: bool = False
 
     @property
     def way(self) -> Method:
@@ -233,6 +238,7 @@ class BoreSummary:
     name: str
     word: str
     mean_mm: float | None
+    expanded_mm: float = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -241,6 +247,7 @@ class PieceSummary:
 
     piece: int
     bores: tuple[BoreSummary, ...]
+    features: tuple[BoreSummary, ...] = ()
     line_word: str = ""
     digest: str = ""
     #: The last day on which none of its gauges is overdue; None for always.
@@ -260,6 +267,8 @@ class SetUpSummary:
     good_until: date | None = None
     #: How far its work was trued off the axis, where it was read.
     off_centre_mm: float | None = None
+    #: Mean sizes of its first bore with their uncertainty, each (piece, diameter, expanded); for distances over walls.
+    first_bore_mm: tuple[tuple[int, float, float], ...] = ()
 
     @property
     def letter(self) -> str:
@@ -285,6 +294,7 @@ class JobRecord:
     between: tuple[BetweenRecord, ...] = ()
     sizes: tuple[SizeRecord, ...] = ()
     depths: tuple[DepthRecord, ...] = ()
+    feature_readings: tuple[FeatureReadingRecord, ...] = ()
     #: Pieces whose logs are left out, as they stood when they last changed.
     summaries: tuple[PieceSummary, ...] = ()
     #: The job's other set-ups, as they stood when they last changed.
@@ -303,7 +313,7 @@ class JobRecord:
     @property
     def begun_pieces(self) -> list[int]:
         """Pieces that have anything in their logs."""
-        logs = (self.cuts, self.rounds, self.sizes, self.depths, self.summaries)
+        logs = (self.cuts, self.rounds, self.sizes, self.depths, self.feature_readings, self.summaries)
         return sorted({one.piece for log in logs for one in log})
 
     def bore_at(self, place: int, piece: int = 1) -> BoreRecord:

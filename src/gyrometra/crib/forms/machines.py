@@ -21,7 +21,8 @@ class MachineForm(CribForm):
 
     model = Machine
     folded = ("cuts_large_mm", "shoes", "power_kw", "torque_nm", "feeds_mm_rev", "travel_mm", "centres_mm",
-              "axis_height_mm", "backlash_divisions")  # fmt: skip
+              "axis_height_mm", "backlash_divisions", "table_division_mm", "table_divisions_per_turn",
+              "table_backlash_divisions")  # fmt: skip
     kind = forms.ChoiceField(label="Kind", choices=Machine.Kind.choices, initial=Machine.Kind.LATHE)
     speeds = forms.CharField(
         label="Spindle speeds with lever positions",
@@ -67,6 +68,17 @@ class MachineForm(CribForm):
         decimal_places=2,
     )  # fmt: skip
 
+    table_division_mm = LengthField(
+        label="Table dial, one division", required=False, help_text="of the slide from one axis to the next"
+    )
+    table_divisions_per_turn = forms.IntegerField(
+        label="Table dial, divisions a turn", required=False, min_value=1, max_value=2000
+    )
+    table_backlash_divisions = forms.DecimalField(
+        label="Play of the table's screw, divisions", required=False, min_value=0, max_value=1000, max_digits=6,
+        decimal_places=2,
+    )  # fmt: skip
+
     def clean_dial_numbers(self) -> str:
         """Most dials rise as they are wound out."""
         return str(self.cleaned_data.get("dial_numbers") or Numbers.RISE)
@@ -107,4 +119,8 @@ class MachineForm(CribForm):
         for name, value in (("division_mm", division), ("divisions_per_turn", turn)):
             if needed and value is None and name not in self.errors:
                 self.add_error(name, f"{self.fields[name].label} is missing: a cut is set by this dial.")
+        table = ("table_division_mm", "table_divisions_per_turn")
+        for name, other in (table, table[::-1]):
+            if values.get(other) is not None and values.get(name) is None and name not in self.errors:
+                self.add_error(name, f"{self.fields[name].label} is missing: half a dial is none.")
         return values

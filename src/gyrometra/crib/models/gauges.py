@@ -9,6 +9,9 @@ from django.db import models
 
 from gyrometra.crib.models.base import CribItem, mm
 
+#: Kinds that cannot stand in a bore.
+_NOT_IN_BORES = ("outside", "depth")
+
 
 class GaugeQuerySet(models.QuerySet[Any]):
     """Gauges by the day of their next check."""
@@ -17,7 +20,8 @@ class GaugeQuerySet(models.QuerySet[Any]):
         """Gauges in use, those whose range has this size first, the finest of them first."""
         inside = models.Q(range_low_mm__lte=size_mm, range_high_mm__gte=size_mm)
         rank = models.Case(models.When(inside, then=0), default=1)
-        return self.filter(retired=False).order_by(rank, "resolution_mm", "name")
+        of_bores = self.filter(retired=False).exclude(kind__in=_NOT_IN_BORES)
+        return of_bores.order_by(rank, "resolution_mm", "name")
 
     def due_by(self, day: date) -> GaugeQuerySet:
         """Gauges in use whose check is due on that day or before, the first due first."""
@@ -25,13 +29,15 @@ class GaugeQuerySet(models.QuerySet[Any]):
 
 
 class Gauge(CribItem):
-    """A bore gauge: range, resolution, error limit, standing correction, what it reaches, due date, who repeats."""
+    """A gauge: range, resolution, error limit, standing correction, what it reaches, due date, who repeats."""
 
     class Kind(models.TextChoices):
         TWO_POINT = "two-point", "two-point bore gauge"
         THREE_POINT = "three-point", "three-point micrometer"
         INSIDE = "inside", "inside micrometer"
         CALLIPER = "calliper", "calliper"
+        OUTSIDE = "outside", "outside micrometer"
+        DEPTH = "depth", "depth gauge or depth micrometer"
 
     kind = models.CharField(max_length=12, choices=Kind.choices, default=Kind.TWO_POINT)
     #: How deep from the face it can measure; empty for any depth.

@@ -93,6 +93,8 @@ class SetUp(models.Model):
     coaxiality_mm = mm(null=True, blank=True)
     #: How far the sizes of bores that belong together may differ, whatever the drawing allows each.
     match_mm = mm(null=True, blank=True)
+    #: Nothing is cut: the work is only set true, and the bore is the surface that is read.
+    only_trued = models.BooleanField(default=False)
     #: What holds it: fixtures, plates and packing of the crib.
     fixtures = models.ManyToManyField(Fixture, blank=True, related_name="setups")
     typed = models.JSONField(default=dict, blank=True)

@@ -10,8 +10,10 @@ from django.views.decorators.http import require_POST
 from gyrometra.accounts.people import member, words_typed
 from gyrometra.crib.models import Gauge, Indicator
 from gyrometra.inspection import services as inspection
+from gyrometra.inspection.models import FeatureReading
 from gyrometra.jobs.permissions import JobClosed
 from gyrometra.steps import progress
+from gyrometra.steps.check.features import FeatureEntryForm, feature_rows, indicators_for
 from gyrometra.steps.check.form import CheckSizeForm, DepthForm
 from gyrometra.steps.check.plates import check, first_waiting
 from gyrometra.steps.check.scene import check_scenes
@@ -21,7 +23,7 @@ from gyrometra.steps.shared.seen import Changed, require_unchanged, seen_by
 from gyrometra.steps.shared.view import page_for, saved, show
 from gyrometra.steps.true.form import ReadingForm, RoundForm
 from gyrometra.steps.true.plates import round_initial
-from gyroplan.assess import judged_and_written
+from gyroplan.assess import judged_and_written, worst_word
 
 
 def show_check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
@@ -34,7 +36,19 @@ def show_check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Ht
     if page.bore_row.has_shoulder:
         shown["depth_gauges"] = Gauge.objects.measuring(page.bore.depth_lower_mm or 0)
     shown["has_indicator"] = Indicator.objects.filter(retired=False).exists()
+    rows = feature_rows(page, extra.get("feature_form"))
+    if rows:
+        shown |= {
+            "feature_rows": rows, "indicators": indicators_for(rows), "overs": FeatureReading.Over.choices,
+            "features_open": _on_features(request), "features_word": worst_word([row.word for row in rows]),
+        }  # fmt: skip
     return show(request, page, "check", {**shown, **extra})
+
+
+def _on_features(request: HttpRequest) -> bool:
+    """Whether faces, outsides and distances are looked at, or one of them was just read."""
+    read = request.resolver_match is not None and request.resolver_match.url_name == "log-feature"
+    return read or request.POST.get("what") == "feature" or request.GET.get("at") == "features"
 
 
 @entry_view(lambda **_: ("check", show_check))
@@ -67,6 +81,24 @@ def log_depth(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
     inspection.log_depth(
         sent=sent_by(request, values, request.POST.get("value", "").strip()),
         bore=page.bore_row, gauge=values["gauge"], value_mm=values["value_mm"], piece=page.piece,
+    )  # fmt: skip
+    return None
+
+
+@entry_view(lambda **_: ("check", show_check))
+def log_feature(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
+    """Log one reading of a face, band, outside, relief or distance."""
+    form = FeatureEntryForm(request.POST, page=page)
+    if not form.is_valid():
+        return {"feature_form": form}
+    feature, values = form.record, form.cleaned_data
+    if feature is None:
+        raise Changed("The feature it was typed for is not in this job any more.")
+    for name in ("gauge", "indicator"):
+        require_unchanged(seen_by(request), values[name])
+    inspection.log_feature(
+        sent=sent_by(request, values, request.POST.get("value", "").strip()),
+        feature=page.job.setup.features.get(place=feature.place), read=values["read"], piece=page.piece,
     )  # fmt: skip
     return None
 

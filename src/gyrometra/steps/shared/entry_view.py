@@ -23,7 +23,7 @@ from gyrocore import error_sentence
 from gyrometra.accounts.people import member
 from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.services import NothingPlanned
-from gyrometra.inspection.models import DepthReading, SizeReading
+from gyrometra.inspection.models import DepthReading, FeatureReading, SizeReading
 from gyrometra.jobs.entries import NotTheLast, Sent, StoredOtherwise, stored_before
 from gyrometra.jobs.models import LogEntry
 from gyrometra.jobs.permissions import JobClosed
@@ -36,7 +36,9 @@ from gyroplan.refusal import Refused
 
 #: What logs an entry: None once it is stored, else what the page shows beside it, a form with its errors or the like.
 Log = Callable[..., dict[str, Any] | None]
-_LOGS: Sequence[type[LogEntry] | type[Round]] = (Reading, Between, CutEntry, SizeReading, DepthReading, Round)
+_LOGS: Sequence[type[LogEntry] | type[Round]] = (
+    Reading, Between, CutEntry, SizeReading, DepthReading, FeatureReading, Round,
+)  # fmt: skip
 #: Not part of what was typed.
 _ENVELOPE = ("csrfmiddlewaretoken", "age_ms", "client_id")
 #: A step and how it is shown.

@@ -10,14 +10,16 @@ from typing import Any
 
 from django.http import HttpRequest, QueryDict
 
-from gyrometra.jobs.models import Interruption
+from gyrometra.jobs.models import Feature, Interruption, SetUp
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.view import version_of
 from gyrometra.steps.work.breaks import BREAK_ROWS
+from gyrometra.steps.work.features import angle_words, size_words
 from gyrometra.steps.work.form import FOUND_ROWS, OUTSIDE_ROWS, WorkForm
 from gyrometra.steps.work.shown import work_initial
 from gyrometra.steps.work.there import THERE_ROWS
-from gyrometra.steps.work.whole import PlacedBore
+from gyrometra.steps.work.whole import PlacedBore, features_of
+from gyroplan.record import FeatureRecord, letter_of
 
 
 def _rows(names: Sequence[str], count: int) -> tuple[str, ...]:
@@ -40,7 +42,7 @@ PANELS: dict[str, tuple[str, tuple[str, ...]]] = {
     "setup": ("Set-up", ("method", "machine", "holding", "reference", "room_behind_mm", "coaxiality_mm", "fixtures")),
 }  # fmt: skip
 #: What stands under the drawing instead of the list of places.
-VIEWS = ("add", "methods", "more")
+VIEWS = ("add", "methods", "more", "feature")
 
 
 def opened(request: HttpRequest, form: WorkForm) -> str:
@@ -111,7 +113,9 @@ class PlaceRow:
     here: bool = False
 
 
-def place_rows(page: JobPage, bores: Sequence[PlacedBore], at: str) -> list[PlaceRow]:
+def place_rows(
+    page: JobPage, bores: Sequence[PlacedBore], at: str, setups: Sequence[SetUp] = ()
+) -> list[PlaceRow]:  # fmt: skip
     """Bores of every set-up, then the outside and what breaks the wall of the bore that is shown."""
     rows = [_bore_row(page, one, at) for one in bores]
     count, units, bore = len(rows), page.units, page.bore
@@ -136,7 +140,40 @@ def place_rows(page: JobPage, bores: Sequence[PlacedBore], at: str) -> list[Plac
                      f"{units.plain(broken.width_mm)} wide", found="there", off="not cut",
             inspection=f"skipped at {broken.angle_deg:g}°", query=at_query(page, "breaks"), here=at == "breaks",
         ))  # fmt: skip
-    return rows
+    own = [(page.record.setup.place, one) for one in page.record.setup.features]
+    others = [(setup.place, one) for setup in setups if setup.place != page.record.setup.place
+              for one in features_of(page, setup)]  # fmt: skip
+    numbered = enumerate([*own, *others], count + 1)
+    return rows + [_feature_row(page, one, of, number, at) for number, (of, one) in numbered]
+
+
+def first_feature(page: JobPage, bores: int) -> int:
+    """The number of the first feature in the drawing: after all that is there already."""
+    bore = page.bore
+    return bores + (1 if bore.outside_mm else 0) + len(bore.there) + len(bore.breaks) + 1
+
+
+def _feature_row(page: JobPage, one: FeatureRecord, of: int, number: int, at: str) -> PlaceRow:
+    units = page.units
+    asked = [size_words(page, one)]
+    if one.angle_lower_deg is not None and one.angle_upper_deg is not None:
+        asked.append(angle_words(one.angle_lower_deg, one.angle_upper_deg))
+    if one.runout_limit_mm is not None:
+        asked.append(f"run-out {units.fine(one.runout_limit_mm)}")
+    if one.to_setup is not None:
+        asked.append(f"to the axis of {letter_of(one.to_setup)}")
+    own = of == page.record.setup.place
+    query = at_query(page, "feature") if own else with_at(page.in_setup(of), "feature")
+    off = "" if not one.stock_mm else f"{units.planned(one.stock_mm)}{' on Ø' if one.kind == 'outside' else ''}"
+    return PlaceRow(
+        number=f"{number}", letter=letter_of(of), name=one.name,
+        finished=", ".join(words for words in asked if words), found=_kind_words(one.kind), off=off, inspection="",
+        query=f"{query}&feature={one.place}", here=own and at == f"feature {one.place}",
+    )  # fmt: skip
+
+
+def _kind_words(kind: str) -> str:
+    return str(Feature.Kind(kind).label)
 
 
 def _bore_row(page: JobPage, one: PlacedBore, at: str) -> PlaceRow:
@@ -174,3 +211,4 @@ def place_links(page: JobPage, at: str) -> Iterator[tuple[str, str, bool]]:
     for key, (title, _) in PANELS.items():
         if key not in ("setup", "bore"):
             yield title, at_query(page, key), key == at
+    yield "Face, outside, relief, distance", at_query(page, "feature"), at == "feature"

@@ -6,11 +6,15 @@ from collections.abc import Callable, Sequence
 from dataclasses import replace
 from itertools import pairwise
 
-from gyrodraw import BesideBore, Flag, Labels, LineBore, Marks, Scene, work_band, work_line_band
+from gyrodraw import BesideBore, FeatureMark, Flag, Labels, LineBore, Marks, Scene, work_band, work_line_band
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.scene import WIDTHS, bands, outside_mm, part_of
+from gyrometra.steps.work.features import part_length_mm, size_words
+from gyrometra.steps.work.places import first_feature
 from gyrometra.steps.work.setups import SetUpRow
 from gyrometra.steps.work.whole import PlacedBore
+from gyroplan.assess import band_of
+from gyroplan.record import letter_of
 
 #: How wide the drawing is beside the open place of a wide page.
 BESIDE_PANEL = 860.0
@@ -43,16 +47,20 @@ def work_scenes(page: JobPage) -> list[tuple[str, Scene]]:
     return bands(lambda width: work_band(part, labels, width))
 
 
-def whole_scenes(page: JobPage, bores: Sequence[PlacedBore], rows: Sequence[SetUpRow]) -> list[tuple[str, Scene]]:
+def whole_scenes(
+    page: JobPage, bores: Sequence[PlacedBore], rows: Sequence[SetUpRow], feature: int | None = None
+) -> list[tuple[str, Scene]]:  # fmt: skip
     """The Work band: the whole part, beside the open place on a wide page."""
     if page.is_several:
         line, gaps = _line(page, bores), _gaps(page)
         letter = page.record.setup.letter
-        return _bands(lambda width: work_line_band(line, gaps, letter, page.at.material.hatch, width))
+        marked = _features(page, len(bores), feature)
+        return _bands(lambda width: work_line_band(line, gaps, letter, page.at.material.hatch, width, marked))
     beside = [*_beside(page, bores), *_only_there(page, len(bores))]
     part = replace(part_of(page.at.material, page.bore, words=True), beside=beside)
     here = next((one for one in bores if one.here), None)
-    marks = Marks(number=f"{here.number}" if here else "", letter=page.record.setup.letter, flags=_flags(page, rows))
+    marks = Marks(number=f"{here.number}" if here else "", letter=page.record.setup.letter, flags=_flags(page, rows),
+                  features=_features(page, len(bores), feature))  # fmt: skip
     labels = labels_of(page)
     return _bands(lambda width: work_band(part, labels, width, marks))
 
@@ -64,7 +72,8 @@ def _bands(draw: Callable[[float], Scene]) -> list[tuple[str, Scene]]:
 def _beside(page: JobPage, bores: Sequence[PlacedBore]) -> list[BesideBore]:
     """The bores of other set-ups, as they lie from the face of this one."""
     own = page.record.setup
-    others = [one for one in bores if one.setup != own.place]
+    axis = next((one.axis for one in bores if one.here), 0)
+    others = [one for one in bores if one.setup != own.place and one.axis == axis]
     outside = sum(length for length, _ in page.bore.outside_mm)
     whole = max([page.bore.length_mm, outside, *(one.start_mm + one.length_mm for one in others)])
     found = []
@@ -87,6 +96,21 @@ def _only_there(page: JobPage, before: int) -> list[BesideBore]:
                    number=f"{first + n}", letter="", words=one.name)
         for n, one in enumerate(page.bore.there)
     ]  # fmt: skip
+
+
+def _features(page: JobPage, bores: int, here: int | None) -> list[FeatureMark]:
+    """What this set-up makes beside its bores, numbered as in the list."""
+    first, found = first_feature(page, bores), []
+    for number, one in enumerate(page.record.setup.features, start=first):
+        band, aim = band_of(one), one.aim_mm or 0.0
+        size = aim if one.kind in ("outside", "relief") else one.outer_mm or 0.0
+        found.append(FeatureMark(
+            kind=one.kind, number=f"{number}", letter=page.record.setup.letter, here=one.place == here,
+            words=f"{size_words(page, one)} to the axis of {letter_of(one.to_setup)}" if one.to_setup else "",
+            z_mm=aim if one.kind == "face" else one.z_mm, length_mm=one.length_mm or part_length_mm(page) - one.z_mm,
+            inner_mm=one.inner_mm or 0.0, outer_mm=size, height_mm=band.height_mm if band else 0.0,
+        ))  # fmt: skip
+    return found
 
 
 def _flags(page: JobPage, rows: Sequence[SetUpRow]) -> list[Flag]:

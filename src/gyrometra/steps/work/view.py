@@ -17,6 +17,7 @@ from gyrometra.crib import starter
 from gyrometra.jobs import copies
 from gyrometra.jobs import services as jobs
 from gyrometra.jobs.history import change_words
+from gyrometra.jobs.models import SetUp
 from gyrometra.jobs.permissions import ChangedMeanwhile, JobClosed
 from gyrometra.jobs.photos import photos_of
 from gyrometra.steps import progress
@@ -29,6 +30,7 @@ from gyrometra.steps.shared.plate import ghost_rail
 from gyrometra.steps.shared.view import StepView, page_for, saved, show, version_of
 from gyrometra.steps.sheet import packing_words
 from gyrometra.steps.work import begin
+from gyrometra.steps.work.feature_view import drop_feature_view, feature_shown, save_feature_view
 from gyrometra.steps.work.form import BoreForm, WorkForm
 from gyrometra.steps.work.last_time import last_time
 from gyrometra.steps.work.places import (
@@ -127,9 +129,14 @@ def show_work(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
     at = extra.pop("at", "") or opened(request, form)
     setups = setups_of(page)
     bores, rows = placed_bores(page, setups), setup_rows(page, setups)
-    under = _under(page, at, form, bores, extra.pop("set_form", None))
+    refused, place = extra.pop("feature_form", None), extra.pop("feature_place", None)
+    under = _under(page, at, form, (bores, setups), extra.pop("set_form", None))
+    if at == "feature":
+        under |= feature_shown(request, page, setups, refused, place)
+        if under["feature_place"] is not None:
+            under["places"] = place_rows(page, bores, f"feature {under['feature_place']}", setups)
     shown = {
-        "at": at, "form": form, "bands": whole_scenes(page, bores, rows),
+        "at": at, "form": form, "bands": whole_scenes(page, bores, rows, under.get("feature_place")),
         "plates": under.pop("plates", None) or work(page),
         "setup_rows": rows, "links": list(place_links(page, at)),
         "view_query": at_query(page, ""), **under,
@@ -152,9 +159,11 @@ def _title(page: JobPage, at: str) -> str:
 
 
 def _under(
-    page: JobPage, at: str, form: WorkForm, bores: Sequence[PlacedBore], refused: tuple[str, PlanForm] | None
-) -> dict[str, Any]:
+    page: JobPage, at: str, form: WorkForm, of: tuple[Sequence[PlacedBore], Sequence[SetUp]],
+    refused: tuple[str, PlanForm] | None,
+) -> dict[str, Any]:  # fmt: skip
     """What stands under the drawing."""
+    bores, setups = of
     if at == "methods":
         return {"ways": ways(page)}
     if at == "add":
@@ -170,7 +179,11 @@ def _under(
             {"at": one.at, "by": one.by.username, "words": change_words(one, page.units)}
             for one in reversed(page.changes[-CHANGES_SHOWN:])
         ]}  # fmt: skip
-    return {"places": place_rows(page, bores, at), "clashes": clashes(bores), "suits": suited_words(page.job, page)}
+    return {
+        "places": place_rows(page, bores, at, setups),
+        "clashes": clashes(bores),
+        "suits": suited_words(page.job, page),
+    }
 
 
 @require_POST
@@ -317,5 +330,7 @@ def drop_answer(request: HttpRequest, number: str, pk: int) -> HttpResponse:
     return redirect("step", number, "work")
 
 
+save_feature = save_feature_view(show_work)
+drop_feature = drop_feature_view(show_work)
 add_setup = add_setup_view(showing)
 change_setup = change_setup_view(showing)

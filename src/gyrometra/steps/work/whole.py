@@ -10,9 +10,9 @@ from typing import Any
 from django.db.models import Prefetch
 
 from gyrometra.jobs.models import Bore, SetUp
-from gyrometra.jobs.records import bore_record
+from gyrometra.jobs.records import bore_record, feature_records
 from gyrometra.steps.page import JobPage
-from gyroplan.record import BoreRecord, letter_of
+from gyroplan.record import BoreRecord, FeatureRecord, letter_of
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -34,6 +34,8 @@ class PlacedBore:
     found_mm: float | None
     matters: str
     here: bool = False
+    #: 0 for the part's first axis; a set-up that says how far its axis lies from another has its own.
+    axis: int = 0
 
     @property
     def letter(self) -> str:
@@ -50,7 +52,7 @@ def clashes(bores: Sequence[PlacedBore]) -> list[tuple[PlacedBore, PlacedBore]]:
     """Bores of two set-ups that stand in one another's place from the same side: both would finish it."""
     return [
         (one, other) for one, other in combinations(bores, 2)
-        if one.setup != other.setup and one.turned == other.turned
+        if one.setup != other.setup and one.turned == other.turned and one.axis == other.axis
         and one.start_mm < other.start_mm + other.length_mm and other.start_mm < one.start_mm + one.length_mm
     ]  # fmt: skip
 
@@ -60,7 +62,20 @@ def setups_of(page: JobPage) -> list[SetUp]:
     if not page.has_setups:
         return [page.job.setup]
     bores = Bore.objects.with_rows().select_related("follows__setup")
-    return list(page.job.setups.select_related("machine", "closed_by").prefetch_related(Prefetch("bores", bores)))
+    setups = page.job.setups.with_features().select_related("machine", "closed_by")
+    return list(setups.prefetch_related(Prefetch("bores", bores)))
+
+
+def features_of(page: JobPage, setup: SetUp) -> tuple[FeatureRecord, ...]:
+    """What a set-up makes beside its bores, of one that was read by `setups_of`."""
+    if setup.place == page.record.setup.place:
+        return page.record.setup.features
+    return () if setup.closed_reason else feature_records(getattr(setup, "feature_rows", ()))
+
+
+def _axis(page: JobPage, setup: SetUp) -> int:
+    """Its own where a distance of it is taken from another axis."""
+    return setup.place if any(one.kind == "distance" for one in features_of(page, setup)) else 0
 
 
 def placed_bores(page: JobPage, setups: Sequence[SetUp]) -> list[PlacedBore]:
@@ -71,9 +86,10 @@ def placed_bores(page: JobPage, setups: Sequence[SetUp]) -> list[PlacedBore]:
     for one in setups:
         if one.place == own:
             found += [{**_of_record(page, bore), "setup": own, "turned": one.side == SetUp.Side.OTHER,
+                       "axis": _axis(page, one),
                        "here": bore.place == page.place} for bore in page.bores]  # fmt: skip
         elif not one.closed_reason:
-            found += [{**_of_record(page, bore_record(bore)), "setup": one.place,
+            found += [{**_of_record(page, bore_record(bore)), "setup": one.place, "axis": _axis(page, one),
                        "turned": one.side == SetUp.Side.OTHER}
                       for bore in one.bores.all() if bore.pk not in gone_on]  # fmt: skip
     return [PlacedBore(number=number + 1, **values) for number, values in enumerate(found)]

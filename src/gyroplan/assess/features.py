@@ -1,0 +1,216 @@
+"""Faces, bands, outsides, reliefs and distances of a piece: each limit judged by itself; and what facing takes."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from datetime import date
+from typing import Literal
+
+from gyrocore import AngledFace, CentreDistance, InvalidInput, angled_face, centre_distance, face_time, judge_at_most
+from gyrocore.judging.verdict import verdict
+from gyroplan.assess.at import AtBore
+from gyroplan.assess.check import worst_word
+from gyroplan.assess.speeds import cap_of, machine_speed, swings_unbalanced, wanted_speed
+from gyroplan.gauges import Expansions, GaugeNames, SizeTaken, believed_size
+from gyroplan.record import FeatureReadingRecord, FeatureRecord, JobRecord, PlanRecord
+
+#: Steel gauges are used on every part; both at the same temperature here, so that the growth of neither counts.
+_AS_COLD = Expansions()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FeatureLine:
+    """One limit of a feature: what is asked, what was found with its expanded uncertainty, the verdict."""
+
+    what: Literal["size", "angle", "runout"]
+    #: None: nothing below is refused.
+    lower: float | None
+    upper: float
+    value: float | None = None
+    expanded: float | None = None
+    word: str = "incomplete"
+    #: Read once by a gauge whose repeatability is not known.
+    unrepeated: bool = False
+    readings: tuple[FeatureReadingRecord, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FeatureChecked:
+    """A feature of one piece, judged."""
+
+    feature: FeatureRecord
+    lines: tuple[FeatureLine, ...]
+
+    @property
+    def word(self) -> str:
+        """The worst of its limits."""
+        return worst_word([line.word for line in self.lines]) if self.lines else "in"
+
+
+def features_of(record: JobRecord, piece: int, today: date) -> tuple[FeatureChecked, ...]:
+    """Return every feature of a piece, judged.
+
+    Parameters
+    ----------
+    record : the job at one of its set-ups
+    piece : from 1
+    today : a gauge that is overdue proves nothing
+
+    Returns
+    -------
+    FeatureChecked in the order of the features
+    """
+    own = [one for one in record.feature_readings if one.piece == piece]
+    return tuple(
+        FeatureChecked(feature=one, lines=_lines(one, [r for r in own if r.feature == one.place], today))
+        for one in record.setup.features
+    )
+
+
+def _lines(feature: FeatureRecord, own: Sequence[FeatureReadingRecord], today: date) -> tuple[FeatureLine, ...]:
+    found = []
+    for what, lower, upper in asked_of(feature):
+        readings = tuple(one for one in own if one.what == what)
+        line = FeatureLine(what=what, lower=lower, upper=upper, readings=readings)
+        found.append(_JUDGED[what](feature, line, today) if readings else line)
+    return tuple(found)
+
+
+def asked_of(feature: FeatureRecord) -> list[tuple[Literal["size", "angle", "runout"], float | None, float]]:
+    """Each limit that is asked of a feature: what, least, most."""
+    asked: list[tuple[Literal["size", "angle", "runout"], float | None, float]] = []
+    if feature.lower_mm is not None and feature.upper_mm is not None:
+        asked.append(("size", feature.lower_mm, feature.upper_mm))
+    if feature.angle_lower_deg is not None and feature.angle_upper_deg is not None:
+        asked.append(("angle", feature.angle_lower_deg, feature.angle_upper_deg))
+    if feature.runout_limit_mm is not None:
+        asked.append(("runout", None, feature.runout_limit_mm))
+    return asked
+
+
+def _size(feature: FeatureRecord, line: FeatureLine, today: date) -> FeatureLine:
+    """All readings together, each by its own gauge; a distance over walls with what the walls are known to."""
+    names, taken = GaugeNames(), []
+    for one in line.readings:
+        if one.gauge is not None:
+            taken.append(SizeTaken(gauge=names.name_of(one.gauge), readings_mm=[at_centres(one).distance_mm]))
+    believed = believed_size(taken, names.known, _AS_COLD)
+    walls = max(one.walls_expanded_mm for one in line.readings)
+    expanded = (believed.expanded_mm**2 + walls**2) ** 0.5
+    overdue = any(one.gauge_due_on is not None and one.gauge_due_on < today for one in line.readings)
+    word = _between(feature, line, believed.value_mm, expanded)
+    if word == "in" and (believed.unrepeated or believed.agree is False):
+        word = "not-proven"
+    return _found(line, believed.value_mm, expanded, "incomplete" if overdue and word in ("in", "not-proven") else word,
+                  unrepeated=believed.unrepeated)  # fmt: skip
+
+
+def at_centres(reading: FeatureReadingRecord) -> CentreDistance:
+    """A reading as a distance of centres; of anything but a distance as it is."""
+    if reading.over == "centres":
+        return CentreDistance(distance_mm=reading.value, expanded_mm=0.0)
+    return centre_distance(
+        reading_mm=reading.value, over=reading.over, first_mm=reading.first_mm, second_mm=reading.second_mm
+    )
+
+
+def _angle(feature: FeatureRecord, line: FeatureLine, today: date) -> FeatureLine:
+    last = line.readings[-1]
+    return _found(line, last.value, last.expanded, _between(feature, line, last.value, last.expanded, grows=None))
+
+
+def _runout(feature: FeatureRecord, line: FeatureLine, today: date) -> FeatureLine:
+    last = line.readings[-1]
+    judged = judge_at_most(found_mm=last.value, allowed_mm=line.upper, expanded_mm=last.expanded)
+    words = {"in": "in", "over": "over", "undecided-high": "not-proven"}
+    return _found(line, last.value, last.expanded, words[judged.verdict])
+
+
+_JUDGED: dict[str, Callable[[FeatureRecord, FeatureLine, date], FeatureLine]] = {
+    "size": _size, "angle": _angle, "runout": _runout,
+}  # fmt: skip
+_AS_FEATURE = object()
+
+
+def _between(
+    feature: FeatureRecord, line: FeatureLine, value: float, expanded: float, grows: object = _AS_FEATURE
+) -> str:
+    """In words of the verdict: what can still be cut away is metal left, what cannot is over."""
+    called = verdict(value_mm=value, expanded_mm=expanded, lower_mm=line.lower or 0.0, upper_mm=line.upper).verdict
+    if called == "in":
+        return "in"
+    if called.startswith("undecided"):
+        return "not-proven"
+    can = feature.grows if grows is _AS_FEATURE else grows
+    return "metal-left" if can is not None and (called == "under") == can else "over"
+
+
+def _found(
+    line: FeatureLine, value: float, expanded: float, word: str, *, unrepeated: bool = False
+) -> FeatureLine:  # fmt: skip
+    return FeatureLine(
+        what=line.what, lower=line.lower, upper=line.upper, value=value, expanded=expanded, word=word,
+        unrepeated=unrepeated, readings=line.readings,
+    )  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FeatureCut:
+    """What making a face takes: passes along the axis, each so deep, at one spindle speed [mm], [min]."""
+
+    passes: int
+    depth_mm: float
+    minutes: float
+    rpm: float
+    #: Of a band: its width along the slope, its height, and where the top slide stands.
+    band: AngledFace | None = None
+
+
+def face_speed_rpm(at: AtBore, feature: FeatureRecord) -> float | None:
+    """The spindle speed that this machine has for a face, at its outer edge; None without a cutter or a needed cap."""
+    wanted, cap = wanted_speed(at, "rough"), cap_of(at)
+    if wanted is None or feature.outer_mm is None or (cap is None and swings_unbalanced(at)):
+        return None
+    try:
+        return machine_speed(at.machine, feature.outer_mm, wanted, cap).set_rpm
+    except InvalidInput:
+        return None
+
+
+def cut_of(feature: FeatureRecord, plan: PlanRecord, rpm: float | None) -> FeatureCut | None:
+    """Return what facing takes; None while its ring, what comes off or the speed is not known, or nothing is faced.
+
+    Passes of the plan's roughing depth at its roughing feed and the last at its finishing feed, each over the whole
+    ring at one spindle speed (`face_time`); a band's way is the width along its slope.
+    """
+    inner, outer, stock = feature.inner_mm or 0.0, feature.outer_mm, feature.stock_mm
+    if feature.kind not in ("face", "length", "band") or outer is None or stock is None or rpm is None or stock <= 0:
+        return None
+    band, across = band_of(feature), (inner, outer)
+    if band is not None:
+        across = (0.0, 2 * band.width_mm)
+    passes = max(1, -(-round(stock * 1e6) // round(plan.rough_depth_mm * 1e6)))
+    each = [plan.rough_feed_mm_rev] * (passes - 1) + [plan.finish_feed_mm_rev]
+    try:
+        minutes = sum(
+            face_time(outer_diameter_mm=across[1], inner_diameter_mm=across[0], feed_mm_rev=feed, rpm=rpm).minutes
+            for feed in each
+        )  # fmt: skip
+    except InvalidInput:
+        return None
+    return FeatureCut(passes=passes, depth_mm=stock / passes, minutes=minutes, rpm=rpm, band=band)
+
+
+def band_of(feature: FeatureRecord) -> AngledFace | None:
+    """The measures of an angled face at the middle of its limits; None where it is none, or its ring is not known."""
+    low, high = feature.angle_lower_deg, feature.angle_upper_deg
+    if feature.kind != "band" or low is None or high is None or feature.inner_mm is None or feature.outer_mm is None:
+        return None
+    try:
+        return angled_face(
+            angle_deg=(low + high) / 2, inner_diameter_mm=feature.inner_mm, outer_diameter_mm=feature.outer_mm,
+            deepen_mm=feature.stock_mm or 0.0,
+        )  # fmt: skip
+    except InvalidInput:
+        return None
