@@ -13,7 +13,9 @@ from gyrometra.jobs.models import Job
 from gyrometra.steps.page import JobPage, open_page
 from gyrometra.steps.shared.seen import seen_on
 
-_LOG = re.compile(r"^/jobs/([\w~-]+)/(round|reading|take-back|cut|size|depth|between)/(?:([\w-]+)/)?(?:\?(.*))?$")
+_LOG = re.compile(
+    r"^/jobs/([\w~-]+)/(round|reading|take-back|cut|size|depth|between|feature/log)/(?:([\w-]+)/)?(?:\?(.*))?$"
+)
 
 
 class ShopClient(Client):

@@ -116,6 +116,7 @@ class WorkData:
     outside: Sequence[Row]
     there: Sequence[There]
     typed: Mapping[str, Typed]
+    only_trued: bool = False
 
 
 @transaction.atomic
@@ -303,7 +304,7 @@ def _write_job(job: Job, user: User, work: WorkData) -> None:
 
 def _write_setup(setup: SetUp, work: WorkData) -> None:
     setup.machine, setup.method, setup.reference = work.machine, work.method, work.reference
-    setup.holding = work.holding
+    setup.holding, setup.only_trued = work.holding, work.only_trued
     setup.room_behind_mm, setup.coaxiality_mm = work.room_behind_mm, work.coaxiality_mm
     setup.match_mm = work.match_mm
     kept = ("room_behind_mm", "coaxiality_mm", "match_mm")

@@ -33,6 +33,7 @@ _LINES = {
     "boring_set": "pass {number} of {count}, to set", "boring_cut": "pass {number} of {count}, cutting",
     "boring_measure": "pass {number} of {count}, measure", "boring_touch_off": "pass {number}, touch off",
     "bored_over": "Ø{size}, {excess} over",
+    "not_cut": "nothing to cut", "only_trued": "set true within {limit}",
     "not_measured": "not measured", "verdict": "{word}", "signed": "{word}, signed",
 }  # fmt: skip
 
@@ -91,6 +92,7 @@ _GAPS = {
     "finer_gauge": "a finer gauge: it must read a tenth of the tolerance",
     "gauge_overdue": "{name} is past its check date",
     "bores_in_line": "bores in line",
+    "trued": "a round that shows it true enough",
 }
 _DIRECTIONS = {1: "a direction", 2: "a second direction, 45° or more away,", 3: "three directions, 45° or more apart,"}
 

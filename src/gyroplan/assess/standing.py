@@ -9,7 +9,7 @@ from typing import TypeVar
 
 from gyroplan.assess.at import AtBore
 from gyroplan.assess.bars import BarInWork, bar_of
-from gyroplan.assess.check import Checked, check_of
+from gyroplan.assess.check import Checked, Gap, check_of
 from gyroplan.assess.features import FeatureChecked, features_of
 from gyroplan.assess.passes import Passes, passes_of
 from gyroplan.assess.speeds import Copied, Speeds, copied_of, speeds_of
@@ -127,10 +127,17 @@ class Assessment:
 
     def check(self, piece: int, place: int) -> Checked:
         """Its check."""
-        return _once(
-            self._check, (piece, place),
-            lambda: check_of(self.record, piece, place, self.swept(piece, place), self.today),
-        )  # fmt: skip
+        return _once(self._check, (piece, place), lambda: self._judge(piece, place))
+
+    def _judge(self, piece: int, place: int) -> Checked:
+        """A bore by what was measured of it; work that is only set true by its truing."""
+        found = check_of(self.record, piece, place, self.swept(piece, place), self.today)
+        if not self.record.setup.only_trued:
+            return found
+        standing = self.truing(piece, place).standing
+        if standing is not None and standing.within:
+            return replace(found, word="in", missing=())
+        return replace(found, word="incomplete", missing=(Gap(code="trued"),))
 
     def _work_out(self, piece: int, place: int) -> Boring:
         at = AtBore(record=self.record, bore=self.record.bore_at(place, piece), piece=piece)

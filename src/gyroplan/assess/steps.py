@@ -84,6 +84,8 @@ class _Here:
 
 
 Line = tuple[str, str, dict[str, Any]]
+#: Of work that is only set true.
+_NOT_CUT: Line = (DONE, "not_cut", {})
 
 
 def steps_of(job: Assessment) -> Steps:
@@ -117,6 +119,8 @@ def _with_piece(station: Station, piece: int) -> Station:
 
 
 def _worst(here: _Here, work: Callable[[_Here], Line]) -> Line:
+    if here.setup.only_trued and work in (_bar, _cuts, _bore):
+        return _NOT_CUT
     if not here.setup.is_several:
         return work(here)
     lines = [(one.bore, work(one)) for one in here.each if work is not _true or one.is_end]
@@ -127,6 +131,8 @@ def _worst(here: _Here, work: Callable[[_Here], Line]) -> Line:
 
 def _work(here: _Here) -> Line:
     bore, start = here.bore, here.bore.smallest_found_mm
+    if here.setup.only_trued:
+        return DONE, "only_trued", {"limit_mm": here.setup.tightest_runout_mm}
     if start is None:
         return AHEAD, "measure_first", {}
     limits = {"text": bore.wanted, "unit": bore.wanted_unit, "lower_mm": bore.lower_mm, "upper_mm": bore.upper_mm}
@@ -241,8 +247,10 @@ def _check(here: _Here) -> Line:
     check, record = here.check, here.record
     if record.signed_by:
         return DONE, "signed", {"word": record.signed_word or check.word}
-    if not check.sizes:
+    if not check.sizes and not here.setup.only_trued:
         return AHEAD, "not_measured", {}
+    if check.word == "incomplete" and here.setup.only_trued:
+        return AHEAD, "not_trued", {}
     last = here.bore.place == here.setup.bores[-1].place
     word = worst_word(piece_words(here.job, here.piece)) if last else check.word
     return {"in": DONE, "over": BAD}.get(word, WARN), "verdict", {"word": word}

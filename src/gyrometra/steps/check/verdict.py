@@ -32,6 +32,9 @@ def verdict_plate(page: JobPage) -> VerdictPlate:
     """The verdict plate of a bore."""
     word = page.judged.word
     title = progress_words.VERDICT_WORDS[word]
+    if page.record.setup.only_trued:
+        reason, ways, number, label = _reason_trued(page)
+        return VerdictPlate(word=word, title=title, reason=reason, ways=ways, number=number, number_label=label)
     reason, ways, number, label = _REASONS[word](page)
     return VerdictPlate(word=word, title=title, reason=reason, ways=ways, number=number, number_label=label)
 
@@ -44,6 +47,19 @@ def _extremes(page: JobPage) -> tuple[Place, Place]:
     if found is None:
         raise LookupError("no place is measured")
     return found
+
+
+def _reason_trued(page: JobPage) -> Reason:
+    """Work that is only set true: by its last round."""
+    units, standing = page.units, page.truing.standing
+    limit = units.planned(page.record.setup.tightest_runout_mm)
+    if standing is None or standing.off_centre_mm is None:
+        return "No round that stands: read it once more.", [("Set it true", f"within {limit} (TIR)", True)], "", ""
+    off = units.planned(standing.off_centre_mm)
+    if standing.within:
+        return f"Set true: centre offset {off}, run-out limit {limit}.", [], off, "Centre offset"
+    return f"Centre offset {off}; allowed is half of {limit}.", [("Set it true", "move it as told", True)], off, \
+        "Centre offset"  # fmt: skip
 
 
 def _reason_in(page: JobPage) -> Reason:

@@ -23,12 +23,14 @@ from gyrometra.steps.shared.seen import Changed, require_unchanged, seen_by
 from gyrometra.steps.shared.view import page_for, saved, show
 from gyrometra.steps.true.form import ReadingForm, RoundForm
 from gyrometra.steps.true.plates import round_initial
+from gyrometra.steps.work.scene import work_scenes
 from gyroplan.assess import judged_and_written, worst_word
 
 
 def show_check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
     shown = check(page)
-    shown["bands"] = check_scenes(page, shown["angles"])
+    only_trued = page.record.setup.only_trued
+    shown["bands"] = work_scenes(page) if only_trued else check_scenes(page, shown["angles"])
     shown["form"] = ReadingForm(units=page.units)
     shown["size_form"] = CheckSizeForm(units=page.units, bore=page.bore)
     shown["round_form"] = RoundForm(units=page.units, initial=round_initial(page, page.sweeps))

@@ -80,6 +80,7 @@ class WorkForm(GuardedWork):
         choices=[("", "the usual way"), *((key, one.label) for key, one in holdings().items())],
     )  # fmt: skip
     machine = ChoiceOfRow(Machine.objects.none(), label="Machine", empty_label=None)
+    only_trued = forms.BooleanField(label="Only to be set true: nothing is cut", required=False)
     reference = forms.ChoiceField(label="Set true to", choices=SetUp.Reference.choices)
     room_behind_mm = LengthField(
         label="Clearance behind the work, to the chuck face",
@@ -204,6 +205,7 @@ class WorkForm(GuardedWork):
         values = super().clean() or {}
         self._settle_limits(values)
         self._guard_target(values)
+        self._guard_only_trued(values)
         self._guard_quantity(values)
         self._guard_due(values)
         self._guard_way(values)
@@ -273,6 +275,13 @@ class WorkForm(GuardedWork):
             return FoundOf(piece=self.piece)
         return FoundOf(piece=self.piece, no_more=True) if self.was_alone else FoundOf()
 
+    def _wanted_text(self, limits: Limits) -> str:
+        """As written; as they follow from a part; nothing where the surface is only read."""
+        written = self._limits_text("wanted")
+        if written or self.cleaned_data.get("only_trued"):
+            return written
+        return _range_words(limits, self.units)
+
     def work(self) -> WorkData:
         """The cleaned values as the service takes them."""
         values = self.cleaned_data
@@ -284,7 +293,8 @@ class WorkForm(GuardedWork):
         )  # fmt: skip
         return WorkData(
             **{name: values[name] for name in plain},
-            wanted=self._limits_text("wanted") or _range_words(values["wanted"], self.units),
+            wanted=self._wanted_text(values["wanted"]),
+            only_trued=bool(values.get("only_trued")),
             limits=values["wanted"],
             mate_mm=values.get("mate_mm"),
             play_mm=values.get("play_mm"),

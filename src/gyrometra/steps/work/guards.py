@@ -9,6 +9,7 @@ from django.utils import timezone
 
 from gyrocore import (
     InvalidInput,
+    Limits,
     holdings,
     holdings_for,
     limits_to_suit,
@@ -57,6 +58,9 @@ class GuardedWork(BreaksForm, ThereForm):
         wanted, mate, play = values.get("wanted"), values.get("mate_mm"), values.get("play_mm")
         if {"wanted", "mate_mm", "play_mm"} & set(self.errors):
             return
+        if values.get("only_trued") and wanted is None:
+            self._settle_surface(values)
+            return
         if play is not None and mate is None:
             self._say("mate_mm", "The part's own measured size is missing: the clearance is counted from it.")
         elif play is not None and wanted is not None:
@@ -70,6 +74,22 @@ class GuardedWork(BreaksForm, ThereForm):
                 values["wanted"] = limits_to_suit(mate_mm=float(mate), least_mm=float(play[0]), most_mm=float(play[1]))
             except InvalidInput as error:
                 self.refuse(error, {}, "play_mm")
+
+    def _settle_surface(self, values: dict[str, Any]) -> None:
+        """Work that is only set true: the surface that is read stays as it is."""
+        size = next((values[name] for name in ("found_d_0", "found_d_1", "found_d_2") if values.get(name)), None)
+        if size is None:
+            self._say("found_d_0", "The size of the surface that is read is missing: its Ø, or across its flats.")
+            return
+        value = float(size)
+        values["wanted"] = Limits(None, value, value, 0.0, value, ())
+
+    def _guard_only_trued(self, values: dict[str, Any]) -> None:
+        """Once passes are logged it is not work that is only set true."""
+        if values.get("only_trued") and self.bore is not None and not self.bore.setup.only_trued:
+            why = why_begun(self.bore.setup)
+            if why:
+                self._say("only_trued", why)
 
     def _guard_quantity(self, values: dict[str, Any]) -> None:
         """A piece that has entries in its logs stays."""
@@ -185,7 +205,7 @@ class GuardedWork(BreaksForm, ThereForm):
             if row.first_mm in depths:
                 self._say(f"found_z_{place}", f"Depth {self._words(row.first_mm)} stands here twice.")
             depths.add(row.first_mm)
-            if limits is None:
+            if limits is None or values.get("only_trued"):
                 continue
             slip = unit_slip(value_mm=float(row.second_mm), expected_mm=limits.middle_mm)
             if slip and "wanted" not in self.errors:
@@ -220,7 +240,7 @@ class GuardedWork(BreaksForm, ThereForm):
             self._say("length_mm", f"The bore would end at {self._words(length)}, and the part by its outside is "
                                    f"{self._words(whole)} long: nothing is left behind it.")  # fmt: skip
         for place, row in enumerate(self.outside):
-            if limits is not None and float(row.second_mm) <= limits.upper_mm:
+            if limits is not None and float(row.second_mm) <= limits.upper_mm and not values.get("only_trued"):
                 self._say(f"outside_d_{place}", f"The outside must be over the bore, "
                                                 f"{self._words(limits.upper_mm)}; "
                                                 f"{self._words(row.second_mm)} was given.")  # fmt: skip

@@ -39,7 +39,8 @@ PANELS: dict[str, tuple[str, tuple[str, ...]]] = {
     "there": ("Only there, not cut", _rows(("there_name", "there_from", "there_to", "there_d"), THERE_ROWS)),
     "fit": ("Fit and target", ("mate_mm", "play_mm", "target", "match_mm")),
     "part": ("Part", ("number", "part", "material", "quantity", "due_on", "notes")),
-    "setup": ("Set-up", ("method", "machine", "holding", "reference", "room_behind_mm", "coaxiality_mm", "fixtures")),
+    "setup": ("Set-up", ("method", "machine", "holding", "reference", "room_behind_mm", "coaxiality_mm", "fixtures",
+                         "only_trued")),
 }  # fmt: skip
 #: What stands under the drawing instead of the list of places.
 VIEWS = ("add", "methods", "more", "feature")
@@ -75,7 +76,7 @@ def as_sent(request: HttpRequest, page: JobPage) -> QueryDict:
         return request.POST
     whole, own = request.POST.copy(), PANELS[at][1]
     for name, value in work_initial(page.bore_row, page.units, page.piece).items():
-        if name in own or (name == "found_alone" and not value):
+        if name in own or (name in ("found_alone", "only_trued") and not value):
             continue
         whole.setlist(name, [str(one) for one in value] if isinstance(value, list) else ["" if value is None
                                                                                        else str(value)])  # fmt: skip
