@@ -20,6 +20,7 @@ from gyrodraw.scene import Scene, Shape
 from gyrodraw.section import BesideBore, Broken, Labels, Part, strip_section
 from gyrodraw.settingup import OnPlate, SideBar, StackPiece, plate_view, sides_ruler, stack_view
 from gyrodraw.shells import Shell, cuts_band
+from gyrodraw.stock import Stock, stock_band
 from gyrodraw.walls import WallPoint, Walls, check_band
 from gyrodraw.workband import FeatureMark, Flag, LineBore, Marks, work_band, work_line_band
 from gyrodraw.zones import fit_zones
@@ -56,6 +57,7 @@ __all__ = [
     "SideBar",
     "SpanRuler",
     "StackPiece",
+    "Stock",
     "WallPoint",
     "Walls",
     "bar_band",
@@ -77,6 +79,7 @@ __all__ = [
     "plate_view",
     "sides_ruler",
     "stack_view",
+    "stock_band",
     "strip_line",
     "strip_section",
     "work_band",

@@ -111,9 +111,10 @@ def draw_now_and_wanted(view: View, part: Part, labels: Labels, x: float) -> Non
     scene.text((shift, view.axis_y + 35), labels.lower, "deviation")
 
 
-def _stations(view: View, part: Part, labels: Labels, *, step: float = 56) -> None:
-    """The bore as found, hung below the axis; close stations step down."""
+def _stations(view: View, part: Part, labels: Labels, number: str) -> None:
+    """The bore as found, hung below the axis, each figure a target; close stations step down."""
     scene, last, level = view.scene, 1e9, 0
+    step = max((14 + 7.4 * len(size) for _, size in labels.stations), default=0.0)
     for (z, _), (depth, size) in zip(part.found, labels.stations, strict=True):
         x = view.x(z)
         level = (level + 1) % 2 if last - x < step else 0
@@ -123,6 +124,8 @@ def _stations(view: View, part: Part, labels: Labels, *, step: float = 56) -> No
         scene.circle((x, view.axis_y), 4, "dot")
         scene.text((x + 7, view.axis_y - 7), depth, "label")
         scene.text((x, y), size, "measured", "middle")
+        if number:
+            scene.target((x, y - 6), 44, f"found{number}")
 
 
 def work_band(part: Part, labels: Labels, width: float, marks: Marks | None = None) -> Scene:
@@ -145,7 +148,7 @@ def work_band(part: Part, labels: Labels, width: float, marks: Marks | None = No
     draw_breaks(view, part)
     draw_axis(view, 12, width - 12)
     draw_length(view, part, labels.length, 24)
-    _stations(view, part, labels)
+    _stations(view, part, labels, marks.number)
     _balloons(view, part, marks)
     _features(view, part, marks.features)
     if narrow:

@@ -32,9 +32,10 @@ def numbers(text: str) -> list[str]:
         ("q-22", {"Q-221", "Q-223", "Q-225", "Q-228"}),
         ("carousel", {"Q-221", "Q-223", "P 31/8"}),
         ("carousel iron", {"Q-221", "P 31/8"}),
-        ("mill", {"Q-228"}),
+        ("mill", {"Q-228", "P 31/16"}),
         ("borer", {"Q-207", "P 31/2"}),
-        ("p 31/", {"P 31/2", "P 31/4", "P 31/6", "P 31/8", "P 31/10", "P 31/12"}),
+        ("p 31/", {"P 31/2", "P 31/4", "P 31/6", "P 31/8", "P 31/10", "P 31/12", "P 31/14", "P 31/16",
+                    "P 31/18"}),
         ("nothing like it", set()),
     ],
 )
@@ -55,9 +56,10 @@ def test_many_jobs_come_in_pages_with_the_signed_last(corin: Client, django_asse
     assert numbers(first)[0] == f"X-{PAGE + 4:02}"
     assert 'class="strips dense"' in first
     second = corin.get("/?page=2").content.decode()
-    assert numbers(second)[-1] == "Q-198", "signed"
+    last = numbers(corin.get("/?page=99").content.decode())
+    assert last[-1] == "Q-198", "signed"
     assert not set(numbers(first)) & set(numbers(second))
-    assert numbers(corin.get("/?page=99").content.decode()) == numbers(second)
+    assert not set(numbers(first)) & set(last)
     assert corin.get("/?page=x").status_code == 200
 
 

@@ -208,3 +208,38 @@ def test_an_address_of_no_feature_shows_what_can_be_added(corin: Client, query: 
     assert "Square face, by its depth" in flat(answer)
     assert corin.post(f"/jobs/{address(COLLAR)}/feature/save/", {"kind": "foo"}).status_code == 404
     assert corin.post(f"/jobs/{address(COLLAR)}/feature/drop/", {"feature": "99"}).status_code == 404
+
+
+def test_a_bush_by_its_class_is_made_with_an_outside_that_is_read_and_judged(corin: Client) -> None:
+    asked = {"unit": "mm", "material": "bronze", "finish": "54 H8", "leave_mm": "0.5", "length_mm": "23.8",
+             "blank_outside_mm": "68", "blank_inside_mm": "48", "put_in": "press", "least_mm": "",
+             "most_mm": ""}  # fmt: skip
+    refused = flat(corin.post("/jobs/Q-228/bush/", {**asked, "fit_class": "H7"}, headers=HX))
+    assert "H7 is no class of a shaft for 62: type one like p6, r6 or s6." in refused
+    text = flat(corin.post("/jobs/Q-228/bush/", {**asked, "fit_class": "r6"}, headers=HX))
+    # 62 r6 is +0.060/+0.041; the seat is not measured and stands at its limits, 62.000 to 62.030
+    assert 'name="least_mm" value="0.011"' in text
+    assert 'name="most_mm" value="0.060"' in text
+    corin.post("/jobs/Q-228/bush/make/", {"unit": "mm"})
+    made = Feature.objects.get(
+        kind="outside", setup__job__part__endswith="bush", setup__job__suits__seat__setup__job__number="Q-228"
+    )
+    assert (round(float(made.lower_mm or 0), 3), round(float(made.upper_mm or 0), 3)) == (62.041, 62.06)
+    number = made.setup.job.number
+    assert ("Outside", "incomplete") in worst_named(page_of(number).assessment)
+
+
+def test_an_oval_is_found_in_two_directions_at_one_depth(corin: Client) -> None:
+    page = page_of("Q-223")
+    sent = {"version": page.job.version, "unit": "mm", "at": "found", "found_z_0": "20", "found_d_0": "58.20",
+            "found_z_1": "20", "found_d_1": "58.32"}  # fmt: skip
+    twice = flat(corin.post("/jobs/Q-223/save/work/", sent, headers=HX))
+    assert "stands here twice: give each its direction" in twice
+    text = flat(corin.post("/jobs/Q-223/save/work/", {**sent, "found_a_0": "0", "found_a_1": "90"}, headers=HX))
+    assert "58.320 at 90°" in text
+    assert "oval as found by 0.120, 20 deep" in text
+    now = page_of("Q-223").bore
+    assert (now.smallest_found_mm, now.oval_found_mm) == (58.2, (pytest.approx(0.12), 20.0))
+    assert "found, 20 deep, at 90°" in flat(corin.get("/jobs/Q-223/sheet/"))
+    again = flat(corin.get("/jobs/Q-223/work/?at=found"))
+    assert 'name="found_a_1" value="90"' in again

@@ -56,9 +56,9 @@ def test_the_bench_reads_the_same_however_many_jobs(dagny: Client, django_assert
 
     before = count()
     fields = work_of("Q-214")
-    for n in range(5):
+    for n in range(2):
         assert dagny.post("/jobs/new/", {**fields, "number": f"X-{n}"}).status_code == 302
-    assert count() == before + 5
+    assert count() == before + 2
 
 
 def test_signed_out_people_are_asked_in(db: None) -> None:

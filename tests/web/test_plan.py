@@ -128,6 +128,9 @@ def test_the_demo_jobs_stand_where_the_shop_left_them(db: None) -> None:
     assert steps == {
         "P 31/2": ("true", "begin_truing"),
         "P 31/4": ("bar", "choose_bar"),
+        "P 31/14": ("true", "begin_truing"),
+        "P 31/16": ("bar", "choose_head"),
+        "P 31/18": ("true", "begin_truing"),
         "P 31/6": ("true", "begin_truing"),
         "P 31/8": ("bar", "choose_line_bar"),
         "P 31/10": ("bar", "choose_bar"),

@@ -30,6 +30,7 @@ def bar_record(bar: Bar) -> BarRecord:
         key=bar.pk, name=bar.name, kind=bar.kind, method=bar.method, diameter_mm=float(bar.diameter_mm),
         length_mm=float(bar.length_mm), min_bore_mm=float(bar.min_bore_mm),
         inner_diameter_mm=float(bar.inner_diameter_mm), grip_mm=maybe(bar.grip_mm), tip_mm=maybe(bar.tip_mm),
+        tail_mm=float(bar.tail_mm or 0),
         shank_mm=maybe(bar.shank_mm), steps_mm=_pairs(bar.steps_mm), tilt_deg=float(bar.tilt_deg),
         damping_ratio=maybe(bar.damping_ratio), tuned=_pairs(bar.tuned), tuned_turns=maybe(bar.tuned_turns),
         bits_apart_mm=maybe(bar.bits_apart_mm),
@@ -55,7 +56,8 @@ def head_record(head: Head, holes: Rows | None = None) -> HeadRecord:
         name=head.name, division_mm=float(head.division_mm), divisions_per_turn=head.divisions_per_turn,
         slide_travel_mm=float(head.slide_travel_mm), shank_mm=float(head.shank_mm),
         holes=tuple(HeadHole(hole=row["name"], offset_mm=float(row["offset_mm"])) for row in rows),
-        dial_reads=_reads(head.dial_reads), dial_numbers=_numbers(head.dial_numbers), max_rpm=maybe(head.max_rpm),
+        dial_reads=_reads(head.dial_reads), dial_numbers=_numbers(head.dial_numbers),
+        max_rpm=maybe(head.max_rpm), clearance_mm=float(head.clearance_mm),
     )  # fmt: skip
 
 

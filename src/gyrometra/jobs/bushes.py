@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from decimal import Decimal
+from math import ceil, floor
 from typing import Any
 
 from django.db import transaction
@@ -12,10 +13,12 @@ from gyrocore import Limits
 from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Typed, to_decimal
 from gyrometra.crib.models import Machine
-from gyrometra.jobs.models import Bore, Bush, Job, OutsideStep, SetUp
+from gyrometra.jobs.models import Bore, Bush, Feature, Job, OutsideStep, SetUp
 from gyrometra.jobs.permissions import lock_open
 from gyrometra.jobs.services import FoundOf, Row, StillNeeded, WorkData, create_job
 
+#: What the outside of a bush is called in its own job, where it is read and judged.
+OUTSIDE = "Outside"
 #: How far the bore of a bush may lie off before it is finished in place, either way (chosen here: it is bored again).
 TURNED_WITHIN_MM = 0.05
 
@@ -72,8 +75,23 @@ def make_job(
         roundness_limit_mm=None, taper_limit_mm=None, found=found, found_of=FoundOf(),
         there=[], outside=[Row(first_mm=locked.length_mm, second_mm=aim, typed={})], typed={},
     ))  # fmt: skip
+    Feature.objects.create(
+        setup=made.setup,
+        place=1,
+        name=OUTSIDE,
+        kind=Feature.Kind.OUTSIDE,
+        length_mm=locked.length_mm,
+        **_outside(lower_mm, upper_mm),
+        stock_mm=locked.blank_outside_mm - aim if locked.blank_outside_mm and locked.blank_outside_mm > aim else None,
+    )
     take_over(bush=locked, lower_mm=lower_mm, upper_mm=upper_mm, job=made)
     return made
+
+
+def _outside(lower_mm: float, upper_mm: float) -> dict[str, Any]:
+    """The limits of its outside, rounded inward to a tenth of a micron, as they are written and as they are judged."""
+    lower, upper = ceil(lower_mm * 1e4 - 1e-6) / 1e4, floor(upper_mm * 1e4 + 1e-6) / 1e4
+    return {"wanted": f"{lower:.4f}-{upper:.4f}", "lower_mm": to_decimal(lower), "upper_mm": to_decimal(upper)}
 
 
 @transaction.atomic
@@ -86,6 +104,9 @@ def take_over(*, bush: Bush, lower_mm: float, upper_mm: float, job: Job | None =
         lock_open(bush.job)
         aim = to_decimal((lower_mm + upper_mm) / 2)
         OutsideStep.objects.filter(bore__setup__job=bush.job).update(diameter_mm=aim, typed={})
+        Feature.objects.filter(setup__job=bush.job, name=OUTSIDE, kind=Feature.Kind.OUTSIDE).update(
+            **_outside(lower_mm, upper_mm), typed={}
+        )
     bush.lower_mm, bush.upper_mm = to_decimal(lower_mm), to_decimal(upper_mm)
     if job is not None:
         bush.job = job

@@ -39,7 +39,7 @@ class BoreQuerySet(models.QuerySet[Any]):
             for name in ("found", "outside", "interruptions", "there")
         )
         bores: BoreQuerySet = self.annotate(
-            found_rows=rows_of(found, "piece", "z_mm", "diameter_mm", "typed"),
+            found_rows=rows_of(found, "piece", "z_mm", "diameter_mm", "angle_deg", "typed"),
             outside_rows=rows_of(outside, "length_mm", "diameter_mm", "typed"),
             there_rows=rows_of(there, "name", "from_mm", "to_mm", "diameter_mm", "typed"),
             break_rows=rows_of(breaks, "kind", "from_mm", "to_mm", "angle_deg", "width_mm", "typed"),

@@ -55,6 +55,10 @@ def bore_record(bore: Bore) -> BoreRecord:
             (row["piece"], float(row["z_mm"]), float(row["diameter_mm"]))
             for row in child_rows(bore, "found") if row["piece"]
         ),
+        found_at_deg=tuple(
+            (float(row["z_mm"]), float(row["diameter_mm"]), float(row["angle_deg"]))
+            for row in child_rows(bore, "found") if row["angle_deg"] is not None
+        ),
         outside_mm=tuple((float(row["length_mm"]), float(row["diameter_mm"])) for row in child_rows(bore, "outside")),
         breaks=tuple(
             BreakRecord(kind=row["kind"], **{name: float(row[name]) for name in _BREAK_MM})

@@ -43,6 +43,8 @@ class Row:
     first_mm: Decimal
     second_mm: Decimal
     typed: Mapping[str, Typed]
+    #: Of a size found: in which direction, where it was said.
+    angle_deg: Decimal | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -359,6 +361,7 @@ def _write_found(bore: Bore, work: WorkData) -> None:
     if not of.no_more:
         FoundSize.objects.bulk_create(
             FoundSize(
-                bore=bore, piece=of.piece, z_mm=row.first_mm, diameter_mm=row.second_mm, typed=dict(row.typed)
+                bore=bore, piece=of.piece, z_mm=row.first_mm, diameter_mm=row.second_mm, angle_deg=row.angle_deg,
+                typed=dict(row.typed),
             ) for row in work.found
         )  # fmt: skip

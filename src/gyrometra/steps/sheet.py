@@ -90,7 +90,7 @@ def finished_bore(page: JobPage) -> FinishedBore:
         limits=units.between(bore.lower_mm, bore.upper_mm),
         target=f"target {units.planned(bore.aim_mm)}",
         asked=[*((name, f"≤ {units.highest(value)}") for name, value in asked if value is not None), *depth],
-        found=[(f"found, {units.length(z)} deep", units.planned(diameter)) for z, diameter in bore.found_mm],
+        found=[(f"found, {units.length(z)} deep{_towards(bore, z, d)}", units.planned(d)) for z, d in bore.found_mm],
         depths=[units.length(z) for z in stations],
         grid=[(f"{angle:.0f}°", [_measured(page, z, angle) for z in stations]) for angle in angles],
     )  # fmt: skip
@@ -194,3 +194,8 @@ def _worked_out(page: JobPage) -> list[tuple[str, str]]:
         facts.append(("Counterweights:", f"{weights or 'none'}, {units.plain(at.plan.plate_radius_mm)} off the axis, "
                                          f"clockwise from the mark{cap}"))  # fmt: skip
     return facts
+
+
+def _towards(bore: BoreRecord, z_mm: float, diameter_mm: float) -> str:
+    deg = bore.found_in_deg(z_mm, diameter_mm)
+    return "" if deg is None else f", at {deg:g}°"

@@ -48,7 +48,12 @@ def holes_of(passes: Passes) -> Figure[Holes]:
     if bar is None or bar.tip_mm is None:
         return Figure(missing="bar")
     found = found_or_refused(
-        lambda: head_range(bar=bar.head_bar, offsets_mm=list(head.holes), slide_travel_mm=head.slide_travel_mm)
+        lambda: head_range(
+            bar=bar.head_bar,
+            offsets_mm=list(head.holes),
+            slide_travel_mm=head.slide_travel_mm,
+            clearance_mm=head.clearance_mm,
+        )
     )
     if found.value is None:
         return Figure(refused=found.refused)

@@ -119,6 +119,8 @@ class HeadRecord:
     dial_reads: Reads = "radius"
     dial_numbers: Numbers = "rise"
     max_rpm: float | None = None
+    #: Room wanted behind the heel of its bar, on radius.
+    clearance_mm: float = 0.5
 
     @property
     def dial(self) -> Dial:
@@ -148,6 +150,8 @@ class BarRecord:
     grip_mm: float | None = None
     #: Tip from the bar's own centre: only bars for a boring head have one.
     tip_mm: float | None = None
+    #: Held crosswise in a head: how far it stands out on the far side of the axis.
+    tail_mm: float = 0.0
     shank_mm: float | None = None
     #: Sections from the cutter's end, each (length, diameter); the rest is the bar's own diameter.
     steps_mm: tuple[tuple[float, float], ...] = ()
@@ -173,7 +177,7 @@ class BarRecord:
     @property
     def head_bar(self) -> HeadBar:
         """The bar as a boring head swings it."""
-        return HeadBar(shank_diameter_mm=self.diameter_mm, tip_projection_mm=self.tip_mm or 0.0)
+        return HeadBar(shank_diameter_mm=self.diameter_mm, tip_projection_mm=self.tip_mm or 0.0, tail_mm=self.tail_mm)
 
     @property
     def reach_mm(self) -> float:

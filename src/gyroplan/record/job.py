@@ -62,6 +62,8 @@ class BoreRecord:
     found_mm: tuple[tuple[float, float], ...] = ()
     #: As one piece alone was found, where it came in unlike the others: each (piece, depth, diameter).
     found_alone_mm: tuple[tuple[int, float, float], ...] = ()
+    #: Those of both lists that were found in a direction: each (depth, diameter, degrees from the mark).
+    found_at_deg: tuple[tuple[float, float, float], ...] = ()
     outside_mm: tuple[tuple[float, float], ...] = ()
     breaks: tuple[BreakRecord, ...] = ()
     #: Holes on the same axis that are only there.
@@ -93,6 +95,19 @@ class BoreRecord:
     def smallest_found_mm(self) -> float | None:
         """The smallest size found: what a bar must enter and the first cut meets."""
         return min((diameter for _, diameter in self.found_mm), default=None)
+
+    def found_in_deg(self, z_mm: float, diameter_mm: float) -> float | None:
+        """In which direction a size was found; None where it was not said."""
+        return next((deg for z, d, deg in self.found_at_deg if (z, d) == (z_mm, diameter_mm)), None)
+
+    @property
+    def oval_found_mm(self) -> tuple[float, float] | None:
+        """The largest difference of two directions at one depth as found, and that depth; None where none has two."""
+        by_depth: dict[float, list[float]] = {}
+        for z, diameter in self.found_mm:
+            by_depth.setdefault(z, []).append(diameter)
+        ovals = [(max(sizes) - min(sizes), z) for z, sizes in by_depth.items() if len(sizes) > 1]
+        return max(ovals, default=None)
 
     @property
     def end_mm(self) -> float:

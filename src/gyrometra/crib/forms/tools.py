@@ -46,6 +46,19 @@ class HeadForm(CribForm):
     )
     max_rpm = forms.IntegerField(label="Largest speed swung out, rpm", required=False, min_value=1, max_value=20000)
 
+    clearance_mm = LengthField(
+        label="Room behind the bar's heel, on radius",
+        positive=False,
+        least=0,
+        required=False,
+        help_text="blank: 0.5 mm",
+    )
+
+    def clean_clearance_mm(self) -> Decimal:
+        """Half a millimetre unless the shop wants another room."""
+        given = self.cleaned_data.get("clearance_mm")
+        return Decimal("0.5") if given is None else given
+
     def clean_dial_numbers(self) -> str:
         """Most dials rise as they are wound out."""
         return str(self.cleaned_data.get("dial_numbers") or Numbers.RISE)
@@ -73,8 +86,8 @@ class BarForm(CribForm):
     """A boring bar."""
 
     model = Bar
-    folded = ("inner_diameter_mm", "shank_mm", "steps_mm", "tilt_deg", "damping_ratio", "tuned", "tuned_turns",
-              "bits_apart_mm")  # fmt: skip
+    folded = ("tail_mm", "inner_diameter_mm", "shank_mm", "steps_mm", "tilt_deg", "damping_ratio", "tuned",
+              "tuned_turns", "bits_apart_mm")  # fmt: skip
     method = forms.ChoiceField(
         label="Made for", choices=[(k, way.label) for k, way in methods().items() if way.bars == k]
     )
@@ -86,6 +99,8 @@ class BarForm(CribForm):
     grip_mm = LengthField(label="Must stay in the clamp", required=False, help_text="empty: three diameters")
     tip_mm = LengthField(label="Tip from the bar's own centre", required=False,
                          help_text="only a bar for a boring head")  # fmt: skip
+    tail_mm = LengthField(label="Stands out behind the axis, held crosswise", required=False, positive=False, least=0,
+                          help_text="only a bar for a boring head")  # fmt: skip
     inner_diameter_mm = LengthField(
         label="Hollow, bore of the bar", required=False, positive=False, least=0, help_text="empty: solid"
     )
@@ -182,6 +197,8 @@ class BarForm(CribForm):
             self.add_error("tip_mm", "A bar for a boring head needs it: what it can reach follows from its tip.")
         if values.get("method") != "head" and values.get("tip_mm") is not None:
             self.add_error("tip_mm", "Only a bar for a boring head has this figure; leave it empty.")
+        if values.get("method") != "head" and values.get("tail_mm"):
+            self.add_error("tail_mm", "Only a bar for a boring head has this figure; leave it empty.")
 
 
 class CutterForm(CribForm):

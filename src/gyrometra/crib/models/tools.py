@@ -19,6 +19,8 @@ class Head(CribItem):
     slide_travel_mm = mm()
     shank_mm = mm()
     max_rpm = models.PositiveIntegerField(null=True, blank=True)
+    #: Room wanted behind the heel of its bar, on radius.
+    clearance_mm = mm(default="0.5")
 
 
 class Hole(models.Model):
@@ -47,6 +49,8 @@ class Bar(CribItem):
     min_bore_mm = mm()
     #: Tip from the bar's own centre: only bars for a boring head have one.
     tip_mm = mm(null=True, blank=True)
+    #: Held crosswise in a boring head: how far it stands out on the far side of the axis.
+    tail_mm = mm(null=True, blank=True)
     shank_mm = mm(null=True, blank=True)
     #: Sections from the cutter's end, each [length, diameter]; the rest is the bar's own diameter [mm].
     steps_mm = models.JSONField(default=list, blank=True)

@@ -14,6 +14,15 @@ class Migration(migrations.Migration):
 
     operations = [
         migrations.AddField(
+            model_name='foundsize',
+            name='angle_deg',
+            field=models.DecimalField(blank=True, decimal_places=2, max_digits=6, null=True),
+        ),
+        migrations.AlterModelOptions(
+            name='foundsize',
+            options={'ordering': ['z_mm', 'angle_deg']},
+        ),
+        migrations.AddField(
             model_name='setup',
             name='only_trued',
             field=models.BooleanField(default=False),

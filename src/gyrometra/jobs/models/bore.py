@@ -88,10 +88,12 @@ class FoundSize(models.Model):
     piece = models.PositiveSmallIntegerField(null=True, blank=True)
     z_mm = mm()
     diameter_mm = mm()
+    #: In which direction, clockwise from jaw 1 or the mark; empty where it was not said.
+    angle_deg = models.DecimalField(max_digits=6, decimal_places=2, null=True, blank=True)
     typed = models.JSONField(default=dict, blank=True)
 
     class Meta:
-        ordering = ["z_mm"]
+        ordering = ["z_mm", "angle_deg"]
 
     def __str__(self) -> str:
         return f"{self.diameter_mm} at {self.z_mm}"

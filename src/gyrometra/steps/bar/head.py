@@ -69,6 +69,8 @@ def hole_plate(page: JobPage) -> Plate:
                 "tip from the bar's own centre",
                 units.plain(page.at.bar.tip_mm or 0) if page.at.bar else "",
             ),
+            ("stands out behind the axis", units.plain(page.at.bar.tail_mm) if page.at.bar else ""),
+            ("room behind the heel", units.plain(plan.head.clearance_mm) if plan.head else ""),
             ("slide travel", units.plain(plan.head.slide_travel_mm) if plan.head else ""),
             *((sentence(n, units.unit), "") for n in found.notes),
         ],

@@ -26,6 +26,7 @@ class BushForm(TypedForm):
 
     least_mm = LengthField(label="Interference, least, on Ø", positive=False, ask_over_mm=2)
     most_mm = LengthField(label="Interference, most, on Ø", positive=False, ask_over_mm=2)
+    fit_class = forms.CharField(label="Or by class", max_length=8, required=False, help_text="p6, s6: of its outside")
     material = ChoiceOfRow(
         Material.objects.filter(retired=False), label="Bush of", to_field_name="name", empty_label=None
     )
@@ -39,15 +40,39 @@ class BushForm(TypedForm):
     def __init__(self, *args: Any, page: JobPage, seat: Seat, bush: Bush | None = None, **kwargs: Any) -> None:
         self.page, self.seat, self.bush = page, seat, bush
         super().__init__(*args, units=page.units, **kwargs)
+        self._take_class()
         if bush is not None:
             for name in LENGTHS:
                 value, typed = getattr(bush, name), bush.typed.get(name)
                 self.stands(name, self.units.shown(value, typed), value, typed)
 
+    def _take_class(self) -> None:
+        """A class of the outside becomes the interference that it gives in this seat, and is not kept itself."""
+        text = str(self.data.get("fit_class", "")).strip() if self.is_bound else ""
+        self.class_error = ""
+        if not text:
+            return
+        nominal = self.page.bore.nominal_mm or round((self.seat.smallest_mm + self.seat.largest_mm) / 2)
+        try:
+            limits = read_limits(f"{nominal:g} {text}")
+        except InvalidInput:
+            limits = None
+        if limits is None or not limits.class_name or limits.class_name[0].isupper():
+            self.class_error = f"{text} is no class of a shaft for {nominal:g}: type one like p6, r6 or s6."
+            return
+        given: Any = self.data
+        posted = given.copy()
+        posted["least_mm"] = self.units.planned(limits.lower_mm - self.seat.largest_mm)
+        posted["most_mm"] = self.units.planned(limits.upper_mm - self.seat.smallest_mm)
+        posted["fit_class"] = ""
+        self.data = posted
+
     def clean(self) -> dict[str, Any]:
         """The bush can be made, and pressed."""
         values = super().clean() or {}
         self.plan: BushPlan | None = None
+        if self.class_error:
+            self.add_error("fit_class", self.class_error)
         if self.errors:
             return values
         try:

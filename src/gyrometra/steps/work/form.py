@@ -142,6 +142,11 @@ class WorkForm(GuardedWork):
         for place in range(FOUND_ROWS):
             self._add(f"found_z_{place}", "Depth from the open face", least=0)
             self._add(f"found_d_{place}", "Bore found")
+            self.fields[f"found_a_{place}"] = forms.DecimalField(
+                label="in which direction, degrees from the mark", required=False, min_value=0,
+                max_value=Decimal("359.99"), max_digits=6, decimal_places=2,
+                widget=forms.TextInput(attrs={"placeholder": "at °", "inputmode": "decimal", "autocomplete": "off"}),
+            )  # fmt: skip
         for place in range(OUTSIDE_ROWS):
             self._add(f"outside_l_{place}", "Length of the step")
             self._add(f"outside_d_{place}", "Outside diameter")
@@ -179,6 +184,11 @@ class WorkForm(GuardedWork):
     def found_rows(self) -> Iterator[tuple[Any, Any]]:
         """Rows of the bore as found."""
         return self.pairs("found_z", "found_d", FOUND_ROWS)
+
+    def found_triples(self) -> Iterator[tuple[Any, Any, Any]]:
+        """The same with the direction."""
+        for place, (z, d) in enumerate(self.found_rows()):
+            yield z, d, self[f"found_a_{place}"]
 
     def outside_rows(self) -> Iterator[tuple[Any, Any]]:
         """Rows of the outside."""
@@ -247,7 +257,8 @@ class WorkForm(GuardedWork):
                 self.add_error(lone, f"{self.fields[lone].label} is missing in this row.")
                 continue
             kept = {key: typed[name] for key, name in zip(("first", "second"), names, strict=True) if name in typed}
-            rows.append(Row(first_mm=a, second_mm=b, typed=kept))
+            angle = self.cleaned_data.get(f"found_a_{place}") if first == "found_z" else None
+            rows.append(Row(first_mm=a, second_mm=b, typed=kept, angle_deg=angle))
         return rows
 
     def _unchanged(self, name: str) -> bool:

@@ -202,9 +202,10 @@ class GuardedWork(BreaksForm, ThereForm):
             if length is not None and row.first_mm > length:
                 self._say(f"found_z_{place}", f"The bore is {self._words(length)} long; "
                                               f"{self._words(row.first_mm)} lies past its end.")  # fmt: skip
-            if row.first_mm in depths:
-                self._say(f"found_z_{place}", f"Depth {self._words(row.first_mm)} stands here twice.")
-            depths.add(row.first_mm)
+            if (row.first_mm, row.angle_deg) in depths:
+                self._say(f"found_z_{place}", f"Depth {self._words(row.first_mm)} stands here twice: give each its "
+                                              "direction, in degrees, where the bore is oval.")  # fmt: skip
+            depths.add((row.first_mm, row.angle_deg))
             if limits is None or values.get("only_trued"):
                 continue
             slip = unit_slip(value_mm=float(row.second_mm), expected_mm=limits.middle_mm)

@@ -32,7 +32,7 @@ PANELS: dict[str, tuple[str, tuple[str, ...]]] = {
         "wanted", "length_mm", "ends", "depth_wanted", "runout_limit_mm", "roundness_limit_mm", "taper_limit_mm",
         "matters", "name", "start_mm",
     )),
-    "found": ("Bore as found", (*_rows(("found_z", "found_d"), FOUND_ROWS), "found_alone")),
+    "found": ("Bore as found", (*_rows(("found_z", "found_d", "found_a"), FOUND_ROWS), "found_alone")),
     "outside": ("Outside", _rows(("outside_l", "outside_d"), OUTSIDE_ROWS)),
     "breaks": ("Keyways, ports and slots", _rows(
         ("break_kind", "break_from", "break_to", "break_width", "break_angle"), BREAK_ROWS)),
@@ -179,6 +179,13 @@ def _kind_words(kind: str) -> str:
 
 def _bore_row(page: JobPage, one: PlacedBore, at: str) -> PlaceRow:
     units = page.units
+    if one.only_trued:
+        return PlaceRow(
+            number=f"{one.number}", letter=one.letter, name="Surface that is read",
+            finished=f"set true within {units.planned(one.runout_mm)}", off="not cut", inspection="",
+            found="" if one.found_mm is None else units.planned(one.found_mm), query=_to(page, one, "bore"),
+            found_query=_to(page, one, "found"), here=one.here and at in ("bore", "found", "fit"),
+        )  # fmt: skip
     ends = {"through": "through", "shoulder": "to a shoulder", "blind": "blind"}[one.ends]
     own = one.setup == page.record.setup.place
     off = "" if one.found_mm is None else f"{units.planned(one.aim_mm - one.found_mm)} on Ø"

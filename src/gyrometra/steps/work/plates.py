@@ -11,6 +11,8 @@ from gyrometra.steps.shared.plate import Because, Plate
 def work(page: JobPage) -> list[Plate]:
     """Stock, first cut, limits."""
     units, bore = page.units, page.bore
+    if page.record.setup.only_trued:
+        return [_only_trued(page)]
     start = page.at.start_mm
     if start is None:
         missing = "the bore as found, one size or more"
@@ -21,7 +23,11 @@ def work(page: JobPage) -> list[Plate]:
             label="Stock to remove, on diameter",
             number=units.planned(stock),
             unit=units.label,
-            words=(f"{units.planned(stock / 2)} on radius", f"target {units.planned(bore.aim_mm)}, {middle}"),
+            words=(
+                f"{units.planned(stock / 2)} on radius",
+                f"target {units.planned(bore.aim_mm)}, {middle}",
+                *_oval(page),
+            ),
             governs="Limited by the smallest size found:",
             reason=f"{units.planned(start)}",
             because=Because(
@@ -37,6 +43,24 @@ def work(page: JobPage) -> list[Plate]:
     plates.append(_first_cut(page))
     plates.append(_fit(page) if page.bore_row.mate_mm is not None else _wall(page))
     return plates
+
+
+def _oval(page: JobPage) -> list[str]:
+    """How far two directions of one depth differ as found, at the worst."""
+    oval = page.bore.oval_found_mm
+    return [f"oval as found by {page.units.planned(oval[0])}, {page.units.length(oval[1])} deep"] if oval else []
+
+
+def _only_trued(page: JobPage) -> Plate:
+    """How far off centre the work may lie."""
+    units, limit = page.units, page.record.setup.tightest_runout_mm
+    return Plate(
+        label="Centre offset allowed", number=units.planned(limit / 2), unit=units.label,
+        words=("only set true: nothing is cut",), governs="Half of the run-out limit (TIR):",
+        reason=units.planned(limit),
+        because=Because(formula="a round surface off centre by e swings the indicator by 2 e",
+                        inputs=[("run-out limit (TIR)", units.planned(limit))], source="Derived."),
+    )  # fmt: skip
 
 
 def _fit(page: JobPage) -> Plate:

@@ -6,7 +6,19 @@ from collections.abc import Callable, Sequence
 from dataclasses import replace
 from itertools import pairwise
 
-from gyrodraw import BesideBore, FeatureMark, Flag, Labels, LineBore, Marks, Scene, work_band, work_line_band
+from gyrodraw import (
+    BesideBore,
+    FeatureMark,
+    Flag,
+    Labels,
+    LineBore,
+    Marks,
+    Scene,
+    Stock,
+    stock_band,
+    work_band,
+    work_line_band,
+)
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.scene import WIDTHS, bands, outside_mm, part_of
 from gyrometra.steps.work.features import part_length_mm, size_words
@@ -37,12 +49,21 @@ def labels_of(page: JobPage) -> Labels:
         upper=units.signed(bore.upper_mm - nominal),
         lower=units.signed(bore.lower_mm - nominal),
         wall=f"{units.plain(wall)} wall left" if wall is not None else "",
-        stations=[(units.length(z), units.planned(diameter)) for z, diameter in bore.found_mm],
+        stations=[_station(page, z, diameter) for z, diameter in bore.found_mm],
     )
+
+
+def _station(page: JobPage, z_mm: float, diameter_mm: float) -> tuple[str, str]:
+    """Depth and size as found, with the direction of an oval."""
+    units, deg = page.units, page.bore.found_in_deg(z_mm, diameter_mm)
+    size = units.planned(diameter_mm)
+    return units.length(z_mm), size if deg is None else f"{size} at {deg:g}°"
 
 
 def work_scenes(page: JobPage) -> list[tuple[str, Scene]]:
     """The work as it is and must become, over the whole width: for steps that have nothing of their own to draw yet."""
+    if page.record.setup.only_trued:
+        return bands(lambda width: stock_band(_stock(page), width))
     part, labels = part_of(page.at.material, page.bore, words=True), labels_of(page)
     return bands(lambda width: work_band(part, labels, width))
 
@@ -51,6 +72,8 @@ def whole_scenes(
     page: JobPage, bores: Sequence[PlacedBore], rows: Sequence[SetUpRow], feature: int | None = None
 ) -> list[tuple[str, Scene]]:  # fmt: skip
     """The Work band: the whole part, beside the open place on a wide page."""
+    if page.record.setup.only_trued:
+        return _bands(lambda width: stock_band(_stock(page), width))
     if page.is_several:
         line, gaps = _line(page, bores), _gaps(page)
         letter = page.record.setup.letter
@@ -63,6 +86,16 @@ def whole_scenes(
                   features=_features(page, len(bores), feature))  # fmt: skip
     labels = labels_of(page)
     return _bands(lambda width: work_band(part, labels, width, marks))
+
+
+def _stock(page: JobPage) -> Stock:
+    """The surface of work that is only set true."""
+    units, bore, setup = page.units, page.bore, page.record.setup
+    size = bore.smallest_found_mm or bore.aim_mm
+    return Stock(
+        length_mm=bore.length_mm, size_mm=size, inside=setup.surface == "inside", hatch=page.at.material.hatch,
+        length=units.length(bore.length_mm), size=units.planned(size), letter=setup.letter,
+    )  # fmt: skip
 
 
 def _bands(draw: Callable[[float], Scene]) -> list[tuple[str, Scene]]:

@@ -156,7 +156,7 @@ def setting_up(page: JobPage) -> SettingUp:
     first = page.speeds.first_cut.value
     covers = None if first is None else max(0.0, first.smallest_mm + first.off_centre_mm)
     return SettingUp(
-        sides=sides_of(at, at.bar or _deepest(page), page.boring.off_centre_mm),
+        sides=None if at.setup.only_trued else sides_of(at, at.bar or _deepest(page), page.boring.off_centre_mm),
         packed=packed_from(at, owned(crib.packing), covers) if asked else None, turning=turning_of(at),
         is_packed=is_packed, is_heavy=turns_heavy(at),
     )  # fmt: skip

@@ -49,6 +49,8 @@ def work_initial(bore: Bore, units: Units, piece: int = 1) -> dict[str, Any]:
         "found_alone": is_found_alone(bore, piece),
         "target": units.limits_typed(bore.target, bore.typed.get("target")), "matters": bore.matters,
     }  # fmt: skip
+    for place, row in enumerate(found_rows(bore, piece)):
+        shown[f"found_a_{place}"] = "" if row["angle_deg"] is None else f"{float(row['angle_deg']):g}"
     for place, broken in enumerate(child_rows(bore, "interruptions")):
         shown |= {f"break_kind_{place}": broken["kind"], f"break_angle_{place}": f"{float(broken['angle_deg']):g}"}
     for place, one in enumerate(child_rows(bore, "there")):

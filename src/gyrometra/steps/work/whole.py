@@ -36,6 +36,9 @@ class PlacedBore:
     here: bool = False
     #: 0 for the part's first axis; a set-up that says how far its axis lies from another has its own.
     axis: int = 0
+    #: Nothing of it is cut: it is the surface that is read.
+    only_trued: bool = False
+    runout_mm: float = 0.0
 
     @property
     def letter(self) -> str:
@@ -53,6 +56,7 @@ def clashes(bores: Sequence[PlacedBore]) -> list[tuple[PlacedBore, PlacedBore]]:
     return [
         (one, other) for one, other in combinations(bores, 2)
         if one.setup != other.setup and one.turned == other.turned and one.axis == other.axis
+        and not one.only_trued and not other.only_trued
         and one.start_mm < other.start_mm + other.length_mm and other.start_mm < one.start_mm + one.length_mm
     ]  # fmt: skip
 
@@ -86,10 +90,11 @@ def placed_bores(page: JobPage, setups: Sequence[SetUp]) -> list[PlacedBore]:
     for one in setups:
         if one.place == own:
             found += [{**_of_record(page, bore), "setup": own, "turned": one.side == SetUp.Side.OTHER,
-                       "axis": _axis(page, one),
+                       "axis": _axis(page, one), "only_trued": one.only_trued,
                        "here": bore.place == page.place} for bore in page.bores]  # fmt: skip
         elif not one.closed_reason:
             found += [{**_of_record(page, bore_record(bore)), "setup": one.place, "axis": _axis(page, one),
+                       "only_trued": one.only_trued,
                        "turned": one.side == SetUp.Side.OTHER}
                       for bore in one.bores.all() if bore.pk not in gone_on]  # fmt: skip
     return [PlacedBore(number=number + 1, **values) for number, values in enumerate(found)]
@@ -101,5 +106,5 @@ def _of_record(page: JobPage, bore: BoreRecord) -> dict[str, Any]:
         "place": bore.place, "name": bore.name, "start_mm": bore.start_mm, "length_mm": bore.length_mm,
         "ends": bore.ends, "lower_mm": bore.lower_mm, "upper_mm": bore.upper_mm, "aim_mm": bore.aim_mm,
         "wanted": units.limits(bore.wanted, bore.wanted_unit, bore.lower_mm, bore.upper_mm),
-        "found_mm": own.smallest_found_mm, "matters": bore.inspection,
+        "found_mm": own.smallest_found_mm, "matters": bore.inspection, "runout_mm": bore.runout_limit_mm,
     }  # fmt: skip
