@@ -13,9 +13,11 @@ from gyrometra.steps.bar.plates import bar
 from gyrometra.steps.cuts.plates import BREAKS, cuts
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plate import Plate
+from gyrometra.steps.work.feature_plates import cut_at
+from gyrometra.steps.work.features import angle_words, size_words
 from gyrometra.steps.work.setting_up import setting_up, stack_words
 from gyroplan.assess import Packing, packing_of
-from gyroplan.record import BoreRecord
+from gyroplan.record import BoreRecord, letter_of
 
 
 def sheet_plates(page: JobPage) -> list[Plate]:
@@ -165,11 +167,32 @@ def sheet_facts(page: JobPage) -> list[tuple[str, str]]:
                   for one in bore.there]  # fmt: skip
         if bore.target_lower_mm is not None:
             facts.append((f"Own target{of}:", target_words(page, bore)))
+    facts += _features(page)
     facts += _worked_out(page)
     if setup.match_mm is not None:
         facts.append(("Alike within:", f"{units.plain(setup.match_mm)} on diameter"))
     if page.at.opening_bar is not None:
         facts.append(("Roughed with:", page.at.opening_bar.name))
+    return facts
+
+
+def _features(page: JobPage) -> list[tuple[str, str]]:
+    """Faces, bands, outsides, reliefs and distances: what is asked, what comes off, in how many passes."""
+    units, facts = page.units, list[tuple[str, str]]()
+    for one in page.record.setup.features:
+        asked = [size_words(page, one)]
+        if one.angle_lower_deg is not None and one.angle_upper_deg is not None:
+            asked.append(angle_words(one.angle_lower_deg, one.angle_upper_deg))
+        if one.runout_limit_mm is not None:
+            asked.append(f"run-out (TIR) {units.fine(one.runout_limit_mm)}")
+        if one.to_setup is not None:
+            asked.append(f"from the axis of set-up {letter_of(one.to_setup)}")
+        cut = cut_at(page, one)
+        if cut is not None:
+            asked.append(f"{cut.passes} x {units.planned(cut.depth_mm)} along the axis at {cut.rpm:g} rpm")
+        if cut is not None and cut.band is not None:
+            asked.append(f"top slide {cut.band.top_slide_deg:g}° from the axis")
+        facts.append((f"{one.name}:", ", ".join(words for words in asked if words)))
     return facts
 
 
