@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 
 from gyrodraw.hatch import hatch
 from gyrodraw.scene import Scene
@@ -41,6 +41,8 @@ class Marks:
     letter: str = ""
     flags: Sequence[Flag] = ()
     features: Sequence[FeatureMark] = ()
+    #: Of a new job: the number of each place that can be asked for more (form, found, outside, breaks, holding).
+    asks: Mapping[str, str] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -151,6 +153,7 @@ def work_band(part: Part, labels: Labels, width: float, marks: Marks | None = No
     _stations(view, part, labels, marks.number)
     _balloons(view, part, marks)
     _features(view, part, marks.features)
+    _asks(view, part, marks.asks)
     if narrow:
         scene.text((16, height - 60), ", ".join(broken.words for broken in part.breaks), "label")
         scene.text((16, height - 36), f"now {labels.now}", "figure")
@@ -192,6 +195,19 @@ def _balloons(view: View, part: Part, marks: Marks) -> None:
         x = view.x((one.from_mm + one.to_mm) / 2) - 14
         down = 32 if one.from_mm < part.length_mm and one.to_mm > 0 else 0
         balloon(view.scene, (x, level + down), one.number, one.letter, here=False, place=one.number)
+
+
+def _asks(view: View, part: Part, asks: Mapping[str, str]) -> None:
+    """Where a new job can be asked for more: each number at the place in the drawing that it belongs to."""
+    length, top, wall = part.length_mm, view.y(part.greatest_mm), view.y(part.start_mm)
+    left, right = view.x(part.body_mm), view.face_x
+    at = {
+        "form": (view.x(length / 2), (wall + view.axis_y) / 2), "found": (view.x(length / 2), view.axis_y + 62),
+        "outside": (right - 34, top + 2), "breaks": (view.x(length * 0.75), wall),
+        "holding": (left - 26, (top + wall) / 2),
+    }  # fmt: skip
+    for name, number in asks.items():
+        balloon(view.scene, at[name], number, "", here=False, place=number)
 
 
 def _features(view: View, part: Part, features: Sequence[FeatureMark]) -> None:

@@ -350,8 +350,14 @@ document.addEventListener("keydown", (event) => {
 // A place touched in the drawing opens as its row in the list does.
 document.addEventListener("click", (event) => {
   const place = event.target.closest?.("svg [data-place]")?.dataset.place;
-  if (place) document.querySelector(`.placelist a[data-place="${CSS.escape(place)}"]`)?.click();
+  if (place) document.querySelector(`.placelist a[data-place="${CSS.escape(place)}"], [data-places] [data-place="${CSS.escape(place)}"]`)?.click();
 });
+
+// A place that opens gives its first field the focus: what was touched in the drawing is typed next.
+document.addEventListener("toggle", (event) => {
+  if (event.target.matches?.(".newplace[open]") && !event.target.querySelector(":focus:not(summary)"))
+    event.target.querySelector("input, select")?.focus({ preventScroll: false });
+}, true);
 
 // What was added in the crib for this page comes back picked: its field is filled in and saved as if it were chosen.
 (() => {

@@ -81,7 +81,7 @@ def test_places_open_by_touch_in_the_drawing_and_from_the_list(
     expect(page.locator(".placelist [aria-current]")).to_contain_text("2")
     expect(page).to_have_url(f"{live_server.url}/jobs/P~2031~2F4/work/?setup=2&at=bore#place")
     expect(page.locator("[name=wanted]")).to_have_value("72 H7")
-    press_on(page, page.get_by_role("link", name="Outside").last, "Enter")
+    press_on(page, page.get_by_role("link", name="Outside", exact=True).last, "Enter")
     expect(page.locator("[name=outside_d_0]")).to_have_value("110")
     clean(page, 1280)
     assert faults == []

@@ -88,7 +88,8 @@ def test_another_set_ups_seat_stands_at_its_own_place_in_the_same_body() -> None
     heights = {round(y, 1) for points in walls for _, y in points}
     assert len(heights) == 2, "each seat has its own wall, and the middle goes on as the first"
     assert (max(heights) - min(heights)) / scale == pytest.approx((77.38 - 69.8) / 2, abs=0.1)
-    assert [s.place for s in scene.shapes if s.place] == ["1", "2"], "both can be touched"
+    places = [s.place for s in scene.shapes if s.place]
+    assert places == ["found1", "found1", "1", "2"], "both can be touched, and the figures as found"
 
 
 def test_the_two_sides_are_drawn_at_one_scale_and_overlap() -> None:

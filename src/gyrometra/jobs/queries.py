@@ -139,8 +139,15 @@ class JobQuerySet(models.QuerySet[Any]):
         """With all that a step page works from, of the set-up in hand."""
         jobs: JobQuerySet = self.select_related(
             "material", "signoff__by", *(f"setup__{name}" for name in _WHOLE)
-        ).annotate(**_rows_with("setup__"))  # fmt: skip
+        ).annotate(
+            **_rows_with("setup__"), is_bush=self._has("suits", "job"), has_answers=self._has("kept_answers", "job")
+        )  # fmt: skip
         return jobs
+
+    def _has(self, name: str, back: str) -> models.Exists:
+        """Whether there is any row of that kind: most jobs have none, and need not be asked again."""
+        rows: Any = self.model._meta.get_field(name).related_model
+        return models.Exists(rows.objects.filter(**{back: models.OuterRef("pk")}))
 
     def still_open(self) -> JobQuerySet:
         """Unsigned jobs, newest change first."""

@@ -238,6 +238,8 @@ class JobPage:
     @cached_property
     def kept_answers(self) -> list[KeptAnswer]:
         """Answers of bench lines that stand with this job, oldest first."""
+        if not getattr(self.job, "has_answers", True):
+            return []
         return list(KeptAnswer.objects.standing().filter(job=self.job).select_related("by"))
 
     def replanned(self) -> JobPage:

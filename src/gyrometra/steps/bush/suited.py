@@ -22,6 +22,8 @@ def has_moved(kept: Bush, plan: BushPlan) -> bool:
 
 def suited_words(job: Job, page: JobPage) -> dict[str, Any] | None:
     """On the bush's own job: what it suits, its outside's limits, and whether the seat was measured anew."""
+    if not getattr(job, "is_bush", True):
+        return None
     kept = Bush.objects.select_related("seat__setup__job", "material").filter(job=job).first()
     if kept is None or kept.lower_mm is None or kept.upper_mm is None:
         return None

@@ -31,6 +31,8 @@ ANSWERS = (
     ("part", "Part"), ("material", "Material"), ("machine", "Machine"), ("found_d_0", "Bore now, on Ø"),
     ("wanted", "Finished size, on Ø"), ("length_mm", "Length"),
 )  # fmt: skip
+#: What more can be asked, by the number of its place in the drawing: the next after the six answers.
+ASKS = {"form": "7", "found": "8", "outside": "9", "breaks": "10", "holding": "11"}
 _END = re.compile(r"^(.*?)(\d+)(\D*)$")
 #: So many numbers are tried for one that is free.
 _TRIES = 500
@@ -131,6 +133,20 @@ def new_form(posted: QueryDict, user: User, units: Units) -> WorkForm:
 _FOLLOWS = ("method", "reference")
 
 
+#: The fields of each place by how their names begin.
+_AT = {
+    "found": ("found_",), "outside": ("outside_",), "breaks": ("break_",),
+    "holding": ("method", "holding", "reference", "room_", "name", "start_", "coax", "only_", "notes"),
+    "form": ("ends", "depth_", "runout_", "roundness_", "taper_", "matters", "target", "mate_", "play_", "match_"),
+}  # fmt: skip
+
+
+def refused_places(form: WorkForm) -> dict[str, bool]:
+    """Places where something is refused, to be opened; nothing before anything was typed."""
+    wrong = [name for name in form.errors if name != "found_d_0"] if form.is_bound else []
+    return {place: any(name.startswith(begins) for name in wrong) for place, begins in _AT.items()}
+
+
 def let_follow(form: WorkForm) -> None:
     """Offer, before the choices, that they follow from the machine."""
     for name in _FOLLOWS:
@@ -195,7 +211,7 @@ def _made(form: WorkForm, user: User, units: Units) -> JobPage | None:
 
 
 def _shown(page: JobPage, has_length: bool) -> tuple[list[Plate], Sequence[tuple[str, Scene]]]:
-    bands = work_scenes(page) if has_length else ()
+    bands = work_scenes(page, ASKS) if has_length else ()
     return [work(page)[0], _passes(page), _overhang(page) if has_length else _MISSING_LENGTH], bands
 
 

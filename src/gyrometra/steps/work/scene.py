@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 from itertools import pairwise
 
@@ -60,12 +60,12 @@ def _station(page: JobPage, z_mm: float, diameter_mm: float) -> tuple[str, str]:
     return units.length(z_mm), size if deg is None else f"{size} at {deg:g}°"
 
 
-def work_scenes(page: JobPage) -> list[tuple[str, Scene]]:
+def work_scenes(page: JobPage, asks: Mapping[str, str] | None = None) -> list[tuple[str, Scene]]:
     """The work as it is and must become, over the whole width: for steps that have nothing of their own to draw yet."""
     if page.record.setup.only_trued:
         return bands(lambda width: stock_band(_stock(page), width))
     part, labels = part_of(page.at.material, page.bore, words=True), labels_of(page)
-    return bands(lambda width: work_band(part, labels, width))
+    return bands(lambda width: work_band(part, labels, width, Marks(asks=asks or {})))
 
 
 def whole_scenes(

@@ -111,7 +111,10 @@ def look_at_new(request: HttpRequest) -> HttpResponse:
 
 def _answers(form: WorkForm, seen: begin.Look | None) -> dict[str, Any]:
     """The six with the fields behind them; a blank one is not refused before the job is made."""
-    return {"form": form, "look": seen, "answers": [(name, words, form[name]) for name, words in begin.ANSWERS]}
+    return {
+        "form": form, "look": seen, "answers": [(name, words, form[name]) for name, words in begin.ANSWERS],
+        "open_places": begin.refused_places(form),
+    }  # fmt: skip
 
 
 #: So many changes are listed on Work, the newest first.
