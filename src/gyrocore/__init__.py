@@ -84,6 +84,7 @@ from gyrocore.planning.speed import INTERRUPTED_SHARE, Speed, eased_speed_m_min,
 from gyrocore.planning.support_moves import Pivot, SupportMove, SupportMoves, SupportPoint, support_moves
 from gyrocore.planning.tuned import TunedPoint, Tuning, tuning
 from gyrocore.planning.two_sided import TwoSided, two_sided
+from gyrocore.planning.way_home import Free, Narrow, WayHome, way_home
 from gyrocore.truing.flats import FlatPair, FourJawFlats, PairMove, four_jaw_flats
 from gyrocore.truing.jaws import JawMove
 from gyrocore.truing.rounds import (
@@ -150,6 +151,7 @@ __all__ = [
     "Fit",
     "FlatPair",
     "FourJawFlats",
+    "Free",
     "GaugeData",
     "Guidance",
     "GuidedBore",
@@ -176,6 +178,7 @@ __all__ = [
     "Material",
     "Measurement",
     "Method",
+    "Narrow",
     "NextCut",
     "Note",
     "OverBar",
@@ -223,6 +226,7 @@ __all__ = [
     "TwoSided",
     "Verdict",
     "Warmth",
+    "WayHome",
     "Weight",
     "WorkOnSaddle",
     "angled_face",
@@ -317,4 +321,5 @@ __all__ = [
     "two_sided",
     "unit_slip",
     "verdict",
+    "way_home",
 ]  # fmt: skip

@@ -89,6 +89,8 @@ GOOD: dict[str, dict[str, Any]] = {
 #: The product's own questions, beyond the contract.
 BEYOND: dict[str, dict[str, Any]] = {
     "counterweights": {"unbalance_kg_mm": 300, "angle_deg": 90, "radius_mm": 120, "holes": 8, "step_kg": 0.5},
+    "way_home": {"start_mm": 0, "end_mm": 80, "cut_diameter_mm": 90,
+                 "others": [{"name": "H2", "start_mm": 400, "end_mm": 480, "size_mm": 87.6}]},
     "slide_move": {"distance_mm": 150, "division_mm": 0.02, "divisions_per_turn": 200, "backlash_divisions": 6},
     "centre_distance": {"reading_mm": 68.985, "over": "near-walls", "first_mm": 90.012, "second_mm": 72.015},
     "bush_outside": {"seat_smallest_mm": 62.012, "seat_largest_mm": 62.018, "least_mm": 0.025, "most_mm": 0.055},

@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 
 from gyrocore import (
     InvalidInput,
+    Narrow,
     PackingPiece,
     bush_outside,
     centre_distance,
@@ -23,6 +24,7 @@ from gyrocore import (
     nearest_stacks,
     packing,
     require_wall,
+    way_home,
 )
 
 SIZES = st.floats(5, 500)
@@ -147,3 +149,25 @@ def test_a_centre_distance_that_cannot_be(given_: dict[str, Any], field: str) ->
     with pytest.raises(InvalidInput) as refused:
         centre_distance(reading_mm=80, **given_)
     assert refused.value.field == field
+
+
+@given(st.floats(20, 200), st.lists(st.tuples(st.floats(-900, 900), st.floats(1, 80), st.floats(0, 250)), max_size=5))
+def test_a_bit_runs_free_up_to_the_nearest_thing_it_does_not_pass(
+    cut: float, things: list[tuple[float, float, float]]
+) -> None:
+    """Against a walk along the line in steps of a tenth."""
+    outside = [(a, a + n, size) for a, n, size in things if a + n <= 0 or a >= 100]
+    others = [Narrow(name=f"{k}", start_mm=a, end_mm=b, size_mm=s) for k, (a, b, s) in enumerate(outside)]
+    found = way_home(start_mm=0, end_mm=100, cut_diameter_mm=cut, others=others)
+    walked = 0.0
+    while walked < 1000 and not any(a <= 100 + walked <= b and s < cut + 0.4 for a, b, s in outside):
+        walked += 0.1
+    room = found.towards_end.room_mm
+    assert (room is None) == (walked >= 1000) or (room is not None and room > 799)
+    assert room is None or walked >= 1000 or abs(walked - room) <= 0.2
+
+
+def test_a_bearing_inside_the_bore_has_no_way_home() -> None:
+    with pytest.raises(InvalidInput) as refused:
+        way_home(start_mm=0, end_mm=80, cut_diameter_mm=90, others=[Narrow(name="b", start_mm=40, end_mm=40)])
+    assert (refused.value.field, refused.value.code) == ("others.0.start_mm", "inside_the_bore")

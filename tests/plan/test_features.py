@@ -12,10 +12,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from gyrocore import centre_distance, slide_move
-from gyroplan.assess import cut_of, job_word, setup_summary, shown_digest, summary_of, worst_named
+from gyroplan.assess import cut_of, job_word, setup_summary, shown_digest, summary_of, way_home_of, worst_named
 from gyroplan.assess.features import asked_of, face_speed_rpm, features_of
 from gyroplan.record import FeatureReadingRecord, FeatureRecord, JobRecord, PlanRecord, record_from_json, record_to_json
-from tests.plan.shop import GAUGE, TODAY, assessed, job
+from tests.plan.shop import GAUGE, TODAY, assessed, bore, job
 
 FACE = {"key": 1, "place": 1, "name": "Face", "kind": "face", "lower_mm": 11.9, "upper_mm": 12.1}
 
@@ -147,3 +147,13 @@ def test_turns_and_divisions_are_the_way_itself(away: float, division: float, pe
     assert (found.turns * per_turn + found.odd_divisions) * division == pytest.approx(away, abs=1e-6)
     assert found.after_reversal_divisions - found.divisions == pytest.approx(play, abs=1e-9)
     assert 0 <= found.odd_divisions < per_turn + 1e-6
+
+
+def test_the_bit_of_a_line_bar_is_taken_out_where_no_bore_and_no_bearing_is_in_its_way() -> None:
+    bores = [bore(key=n, place=n, name=f"H{n}", start_mm=start, length_mm=80.0, lower_mm=90.0, upper_mm=90.035,
+                  found_mm=((40.0, 87.6),)) for n, start in ((1, 0.0), (2, 400.0), (3, 900.0))]  # fmt: skip
+    record = job(*bores, plan={"bearings_mm": (-80.0, 600.0, 1100.0)}, setup={"method": "line"})
+    middle = way_home_of(assessed(record).at(1, 2).boring.passes.at)
+    assert middle is not None
+    assert (middle.towards_start.room_mm, middle.towards_start.meets) == (320, "H1")
+    assert (middle.towards_end.room_mm, middle.towards_end.meets) == (120, "bearing 2")

@@ -53,6 +53,7 @@ from gyrocore.planning.speed import Speed, spindle_speed
 from gyrocore.planning.support_moves import SupportMoves, support_moves
 from gyrocore.planning.tuned import Tuning, tuning
 from gyrocore.planning.two_sided import TwoSided, two_sided
+from gyrocore.planning.way_home import WayHome, way_home
 from gyrocore.truing.flats import FourJawFlats, four_jaw_flats
 from gyrocore.truing.sweep import Sweep, sweep
 from gyrocore.truing.taper import TaperCorrection, taper_correction
@@ -192,6 +193,7 @@ CALCULATIONS: dict[str, Calculation] = {
     "face_time": _entry("Minutes that facing takes.", FaceTime, face_time),
     # beyond the contract: the product's own questions
     "counterweights": _entry("Weights at a plate's holes that counter an unbalance.", Counterweights, counterweights),
+    "way_home": _entry("How far a bit runs free past the ends of its bore.", WayHome, way_home),
     "slide_move": _entry("Turns and divisions that move a slide.", SlideMove, slide_move),
     "centre_distance": _entry("Distance between two axes over walls or plugs.", CentreDistance, centre_distance),
     "bush_outside": _entry("Limits of a bush's outside from its seat and the fit.", BushOutside, bush_outside),

@@ -105,6 +105,7 @@ ERRORS: dict[str, str] = {
     "under_absolute_zero": "{What} must be {allowed} C or more; {given} was given.",
     "only_with_surface_speed": "{What} is only for a surface speed held constant; {given} was given.",
     "only_over_walls": "{What} counts only in a reading over walls or plugs; {given} was given.",
+    "inside_the_bore": "{name} begins at {given}, inside the bore that is cut: it cannot stand there.",
     "no_packing": "The crib has no packing with a height: add some to Fixtures and packing.",
     "cap_to_centre": "Facing to the centre at a constant surface speed needs the largest speed allowed: max rpm is missing.",
     # entries that do not fit as things stand
@@ -244,6 +245,7 @@ NOTES: dict[str, str] = {
     "nothing_pressed": "No interference: nothing is pressed, and the fit alone does not hold it.",
     "cannot_cool": "No cold shrinks the bush so far: heat the hub, or both.",
     "same_side": "Come up to the place always from the same side; past it, back off more than the play and come up again.",
+    "bit_out_where_free": "The bit is set and taken out where it stands free, past the end of its bore.",
     "axes_taken_parallel": "The axes are taken as parallel: read near both faces to see that they are.",
     "top_slide_from_axis": "The top slide's angle is counted from the axis; some machines count from square.",
     # fits, heat, taper

@@ -54,9 +54,11 @@ from gyroplan.assess.together import (
 )
 from gyroplan.assess.truing import OFF_SCALE, RoundStanding, Truing, broken_at, sweeps_of, swept_of, truing_of
 from gyroplan.assess.turning import Turning, turning_of, turns_heavy
+from gyroplan.assess.way_home import LEAST_ROOM_MM, way_home_of
 from gyroplan.assess.ways import WayFit, ways_of
 
 __all__ = [
+    "LEAST_ROOM_MM",
     "OFF_SCALE",
     "STEPS",
     "Assessment",
@@ -151,6 +153,7 @@ __all__ = [
     "turns_heavy",
     "verdict_of",
     "wanted_speed",
+    "way_home_of",
     "ways_of",
     "worst_named",
     "worst_word",
