@@ -33,3 +33,25 @@ def test_a_tail_needs_a_larger_hole_and_so_does_more_room() -> None:
     assert tail["B"] == 2 * (35.0 + HEAD.clearance_mm)
     roomy = smallest(replace(BAR, tail_mm=35.0), replace(HEAD, clearance_mm=2.0))
     assert roomy["B"] == 2 * 37.0
+
+
+def test_where_no_hole_does_for_all_the_passes_share_two() -> None:
+    head = replace(HEAD, slide_travel_mm=16.0)
+    record = job(bore(found_mm=((10.0, 34.0),), wanted="62 H7", lower_mm=62.0, upper_mm=62.03),
+                 plan={"bar": replace(BAR, diameter_mm=16.0, tip_mm=11.0), "head": head, "cutter": CUTTER,
+                       "rough_depth_mm": 2.0}, setup={"method": "head"})  # fmt: skip
+    passes = assessed(record).at(1, 1).boring.passes
+    found = holes_of(passes).value
+    assert found is not None
+    assert found.picked is None
+    assert [hole for _, _, hole in found.changes] == ["A", "B"]
+    firsts, lasts = [one[0] for one in found.changes], [one[1] for one in found.changes]
+    assert (firsts[0], lasts[-1]) == (1, len(passes.every))
+    assert firsts[1] == lasts[0] + 1
+    by_hole = {row.hole: row for row in found.rows}
+    for first, last, hole in found.changes:
+        for cut in passes.every[first - 1 : last]:
+            low, high = by_hole[hole].smallest_mm, by_hole[hole].largest_mm
+            assert low is not None
+            assert high is not None
+            assert low - 1e-9 <= cut.diameter_mm <= high + 1e-9

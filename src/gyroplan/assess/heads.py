@@ -33,6 +33,9 @@ class Holes:
 
     rows: tuple[HoleFit, ...]
     notes: tuple[Note, ...]
+    #: Where no hole does for all passes: each stretch of passes with its hole, (first, last, hole); empty where even
+    #: changing holes does not reach them all.
+    changes: tuple[tuple[int, int, str], ...] = ()
 
     @property
     def picked(self) -> HoleFit | None:
@@ -66,7 +69,31 @@ def holes_of(passes: Passes) -> Figure[Holes]:
         )
         for row in found.value.ranges
     )  # fmt: skip
-    return Figure(Holes(rows=rows, notes=found.value.notes))
+    whole = any(row.will_do for row in rows)
+    changes = (
+        () if whole else _changes([(cut.number, cut.diameter_mm) for cut in passes.every], rows, passes.at.start_mm)
+    )
+    return Figure(Holes(rows=rows, notes=found.value.notes, changes=changes))
+
+
+def _changes(
+    cuts: Sequence[tuple[int, float]], rows: Sequence[HoleFit], start_mm: float | None
+) -> tuple[tuple[int, int, str], ...]:
+    """Each pass from the hole nearest the axis that reaches it, staying in one hole as long as it does."""
+    found: list[tuple[int, int, str]] = []
+    hole, there = "", start_mm
+    for number, size in cuts:
+        able = [row.hole for row in rows if not _reason([size], there, row.smallest_mm, row.largest_mm,
+                                                        row.least_hole_mm)]  # fmt: skip
+        if not able:
+            return ()
+        hole = hole if hole in able else able[0]
+        if found and found[-1][2] == hole:
+            found[-1] = (found[-1][0], number, hole)
+        else:
+            found.append((number, number, hole))
+        there = size
+    return tuple(found)
 
 
 def _reason(

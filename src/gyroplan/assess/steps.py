@@ -188,7 +188,7 @@ def _bar_in_head(here: _Here) -> Line:
 
 def _has_hole(here: _Here) -> bool:
     holes = here.boring.bar.holes.value
-    return holes is not None and holes.picked is not None
+    return holes is not None and (holes.picked is not None or bool(holes.changes))
 
 
 def _bar_out(here: _Here) -> Line:

@@ -8,7 +8,7 @@ from gyrocore import error_sentence, sentence
 from gyrometra.bridge.units import Units
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plate import Because, Plate
-from gyroplan.assess import HoleFit
+from gyroplan.assess import HoleFit, Holes
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -76,6 +76,8 @@ def hole_plate(page: JobPage) -> Plate:
         ],
         source="Derived from the circles that tip and heel sweep.",
     )
+    if picked is None and found.changes:
+        return _changing(label, found, because)
     if picked is None:
         return Plate(label=label, governs="Do not run. No hole reaches:", reason="another bar, or another head",
                      state="bad", because=because)  # fmt: skip
@@ -88,3 +90,14 @@ def hole_plate(page: JobPage) -> Plate:
         reason="the hole nearest the axis that reaches every size",
         because=because,
     )
+
+
+def _changing(label: str, found: Holes, because: Because) -> Plate:
+    """No hole does for every pass: which hole for which passes, and what a change asks for."""
+    parts = [f"{hole}: pass {first}" + (f" to {last}" if last != first else "") for first, last, hole in found.changes]
+    return Plate(
+        label=label, number=", then ".join(dict.fromkeys(hole for _, _, hole in found.changes)),
+        words=tuple(parts), governs="No hole reaches every size:",
+        reason="after the change the tip stands anew: touch off, and measure the pass before", state="warn",
+        because=because,
+    )  # fmt: skip
