@@ -243,3 +243,15 @@ def test_an_oval_is_found_in_two_directions_at_one_depth(corin: Client) -> None:
     assert "found, 20 deep, at 90°" in flat(corin.get("/jobs/Q-223/sheet/"))
     again = flat(corin.get("/jobs/Q-223/work/?at=found"))
     assert 'name="found_a_1" value="90"' in again
+
+
+def test_a_hole_on_the_line_that_is_not_cut_stands_in_its_drawing(corin: Client) -> None:
+    page = page_of("Q-221")
+    sent = {"version": page.job.version, "unit": "mm", "at": "there", "there_name_0": "gland", "there_from_0": "200",
+            "there_to_0": "230", "there_d_0": "95"}  # fmt: skip
+    text = flat(corin.post("/jobs/Q-221/save/work/", sent, headers=HX))
+    drawing = text.split('class="workband', 1)[1].split("</svg>", 1)[0]
+    assert "gland" in drawing
+    assert "not cut" in drawing
+    bar = flat(corin.get("/jobs/Q-221/bar/"))
+    assert "Set and take out the bit" in bar

@@ -75,7 +75,7 @@ def whole_scenes(
     if page.record.setup.only_trued:
         return _bands(lambda width: stock_band(_stock(page), width))
     if page.is_several:
-        line, gaps = _line(page, bores), _gaps(page)
+        line, gaps = [*_line(page, bores), *_there_in_line(page, len(bores))], _gaps(page)
         letter = page.record.setup.letter
         marked = _features(page, len(bores), feature)
         return _bands(lambda width: work_line_band(line, gaps, letter, page.at.material.hatch, width, marked))
@@ -165,6 +165,23 @@ def _line(page: JobPage, bores: Sequence[PlacedBore]) -> list[LineBore]:
             found="Ø ?" if one.found_mm is None else f"Ø{units.planned(one.found_mm)}", wanted=f"Ø{one.wanted}",
         )
         for one in bores if one.setup == own
+    ]  # fmt: skip
+
+
+#: How thick a hole that is not cut is drawn round, as a share of it: its own outside is not asked.
+_ROUND_IT = 1.3
+
+
+def _there_in_line(page: JobPage, before: int) -> list[LineBore]:
+    """Holes on the line that are not cut, numbered as in the list."""
+    units, first = page.units, before + (1 if page.bore.outside_mm else 0) + 1
+    return [
+        LineBore(
+            number=f"{first + n}", name=one.name, start_mm=one.from_mm, end_mm=one.to_mm, here=False,
+            outside_mm=_ROUND_IT * one.diameter_mm, now_mm=one.diameter_mm, aim_mm=one.diameter_mm,
+            found=f"Ø{units.planned(one.diameter_mm)}", wanted="not cut",
+        )
+        for n, one in enumerate(page.bore.there)
     ]  # fmt: skip
 
 
