@@ -15,6 +15,7 @@ from gyrodraw.dialface import DialFace, dial_face
 from gyrodraw.fitted import BushLayer, bush_band
 from gyrodraw.instruments import dial_scale, lever_gate
 from gyrodraw.linelayer import Housing, LineLayer, SagCurve, SpanRuler, line_band, strip_line
+from gyrodraw.linetrue import LineMark, LineMove, LineTrue, line_true_scene
 from gyrodraw.passline import PassLine, Rung
 from gyrodraw.scene import Scene, Shape
 from gyrodraw.section import BesideBore, Broken, Labels, Part, strip_section
@@ -43,6 +44,9 @@ __all__ = [
     "Labels",
     "LineBore",
     "LineLayer",
+    "LineMark",
+    "LineMove",
+    "LineTrue",
     "Marks",
     "OnPlate",
     "Part",
@@ -76,6 +80,7 @@ __all__ = [
     "fit_zones",
     "lever_gate",
     "line_band",
+    "line_true_scene",
     "plate_view",
     "sides_ruler",
     "stack_view",

@@ -74,7 +74,7 @@ def machine_record(machine: Machine, speeds: Rows | None = None) -> MachineRecor
         torque_nm=maybe(machine.torque_nm), feeds_mm_rev=tuple(float(feed) for feed in machine.feeds_mm_rev),
         travel_mm=maybe(machine.travel_mm), centres_mm=maybe(machine.centres_mm),
         axis_height_mm=maybe(machine.axis_height_mm), table_division_mm=maybe(machine.table_division_mm),
-        table_divisions_per_turn=machine.table_divisions_per_turn,
+        screw_pitch_mm=maybe(machine.screw_pitch_mm), table_divisions_per_turn=machine.table_divisions_per_turn,
         table_backlash_divisions=maybe(machine.table_backlash_divisions),
     )  # fmt: skip
 

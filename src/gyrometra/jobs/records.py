@@ -90,7 +90,7 @@ def plan_record(plan: Plan, holes: Rows | None = None) -> PlanRecord:
         head=head_record(plan.head, holes) if plan.head else None,
         set_with=cast(SetWith, plan.set_with), jig_zero_mm=maybe(plan.jig_zero_mm),
         guide_play_mm=maybe(plan.guide_play_mm), overlap_mm=float(plan.overlap_mm),
-        side_depth_mm=maybe(plan.side_depth_mm),
+        side_depth_mm=maybe(plan.side_depth_mm), droop_mm=float(plan.droop_mm),
         axis_allowed_mm=maybe(plan.axis_allowed_mm), falls_mm=maybe(plan.falls_mm),
         falls_over_mm=maybe(plan.falls_over_mm), masses=tuple(HeavyRecord(**one) for one in plan.masses),
         plate_radius_mm=maybe(plan.plate_radius_mm), plate_holes=plan.plate_holes,

@@ -18,7 +18,7 @@ from gyrometra.steps.shared.entry_view import Shown, entry_view, sent_by
 from gyrometra.steps.shared.seen import Changed, named, require_unchanged, seen_by
 from gyrometra.steps.shared.view import StepView
 from gyrometra.steps.true.form import ReadingForm, RoundForm
-from gyrometra.steps.true.view import show_true
+from gyrometra.steps.true.view import show_true, tell_other_bores
 from gyrometra.truing import services as truing
 from gyrometra.truing.models import Between, Round
 
@@ -53,6 +53,8 @@ def begin_round(request: HttpRequest, page: JobPage, purpose: str) -> dict[str, 
     if request.POST.get("moved") == "yes":
         moved = replace(sent, client_id=uuid5(sent.client_id, "moved"))
         truing.log_between(sent=moved, kind=Between.Kind.MOVED, **of)
+        if not check:
+            tell_other_bores(page, moved, Between.Kind.MOVED)
     truing.open_round(sent=sent, purpose=purpose, **of, **values)
     return None
 

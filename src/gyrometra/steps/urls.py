@@ -41,6 +41,7 @@ urlpatterns = [
     path("<job:number>/cut/<slug:kind>/", bore.log_cut, name="log-cut"),
     path("<job:number>/size/", check.log_size, name="log-size"),
     path("<job:number>/depth/", check.log_depth, name="log-depth"),
+    path("<job:number>/save/true/", true.save_true, name="save-true"),
     path("<job:number>/between/<slug:kind>/", true.log_between, name="log-between"),
     path("<job:number>/kept/<int:pk>/drop/", work.drop_answer, name="drop-answer"),
     path("<job:number>/sign/", check.sign, name="sign"),

@@ -28,6 +28,14 @@ from gyroplan.assess.features import (
 from gyroplan.assess.figure import Figure
 from gyroplan.assess.handed import Handed, handed_on
 from gyroplan.assess.heads import HoleFit, Holes
+from gyroplan.assess.line_moves import (
+    BearingMoved,
+    LineMoves,
+    SweptBore,
+    is_moved_at_bearings,
+    line_moves_of,
+    missing_for_moves,
+)
 from gyroplan.assess.lines import Line, bar_in_line, bores_in_line, line_at
 from gyroplan.assess.packing import Packed, Packing, Stacked, packed_from, packing_of
 from gyroplan.assess.pairs import pair_of
@@ -65,6 +73,7 @@ __all__ = [
     "AtBore",
     "BarInWork",
     "BarRow",
+    "BearingMoved",
     "Boring",
     "BushPlan",
     "BushWork",
@@ -80,6 +89,7 @@ __all__ = [
     "Holes",
     "LimitFound",
     "Line",
+    "LineMoves",
     "Next",
     "Opening",
     "Packed",
@@ -97,6 +107,7 @@ __all__ = [
     "Standing",
     "Station",
     "Steps",
+    "SweptBore",
     "Together",
     "Truing",
     "Turning",
@@ -119,12 +130,15 @@ __all__ = [
     "handed_on",
     "in_hand",
     "in_line",
+    "is_moved_at_bearings",
     "job_word",
     "judged_and_written",
     "layout_of",
     "line_at",
+    "line_moves_of",
     "machine_speed",
     "minutes_of",
+    "missing_for_moves",
     "name_of",
     "packed_from",
     "packing_of",

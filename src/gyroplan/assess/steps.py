@@ -7,6 +7,7 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from gyroplan.assess.check import Checked, worst_word
+from gyroplan.assess.line_moves import line_moves_of
 from gyroplan.assess.standing import Assessment, Boring
 from gyroplan.assess.together import piece_words, summary_of
 from gyroplan.assess.truing import Truing
@@ -216,6 +217,10 @@ def _cuts(here: _Here) -> Line:
 
 def _true(here: _Here) -> Line:
     truing = here.truing
+    line = line_moves_of(here.job, here.piece)
+    if line is not None:
+        found = {"offset_mm": line.worst_mm, "limit_mm": line.limit_mm / 2}
+        return (DONE, "trued", found) if line.within else (AHEAD, "truing", found)
     standing = truing.standing
     if standing is not None and standing.off_centre_mm is not None:
         values = {"offset_mm": standing.off_centre_mm, "limit_mm": truing.limit_mm / 2}

@@ -53,6 +53,8 @@ class MachineRecord:
     dial_reads: Reads = "radius"
     dial_numbers: Numbers = "rise"
     backlash_divisions: float | None = None
+    #: Of the screws that move its bearings, a turn.
+    screw_pitch_mm: float | None = None
     #: The dial of the table or slide that goes from one axis to the next.
     table_division_mm: float | None = None
     table_divisions_per_turn: int | None = None

@@ -152,6 +152,8 @@ class PlanRecord:
     tail_mm: float = 20.0
     work_length_mm: float | None = None
     bearings_mm: tuple[float, ...] = ()
+    #: How far the tip of the indicator's arm hangs: half of what top and bottom of a true ring differ by.
+    droop_mm: float = 0.0
     #: How high the work's own axis lies over its foot, where it stands on a table or a saddle.
     foot_mm: float | None = None
     overrun_mm: float = 5.0

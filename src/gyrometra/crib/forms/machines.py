@@ -21,7 +21,7 @@ class MachineForm(CribForm):
 
     model = Machine
     folded = ("cuts_large_mm", "shoes", "power_kw", "torque_nm", "feeds_mm_rev", "travel_mm", "centres_mm",
-              "axis_height_mm", "backlash_divisions", "table_division_mm", "table_divisions_per_turn",
+              "axis_height_mm", "backlash_divisions", "screw_pitch_mm", "table_division_mm", "table_divisions_per_turn",
               "table_backlash_divisions")  # fmt: skip
     kind = forms.ChoiceField(label="Kind", choices=Machine.Kind.choices, initial=Machine.Kind.LATHE)
     speeds = forms.CharField(
@@ -68,6 +68,9 @@ class MachineForm(CribForm):
         decimal_places=2,
     )  # fmt: skip
 
+    screw_pitch_mm = LengthField(
+        label="Screws of its bearings, a turn", required=False, help_text="of a portable bar: what a turn moves"
+    )
     table_division_mm = LengthField(
         label="Table dial, one division", required=False, help_text="of the slide from one axis to the next"
     )

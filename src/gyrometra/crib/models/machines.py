@@ -45,6 +45,8 @@ class Machine(CribItem):
     axis_height_mm = mm(null=True, blank=True)
     #: Of the slide that sets a cut, in divisions of its dial.
     backlash_divisions = models.DecimalField(max_digits=6, decimal_places=2, null=True, blank=True)
+    #: Of the screws that move its bearings, a turn.
+    screw_pitch_mm = mm(null=True, blank=True)
     #: The dial of the table or slide that goes from one axis to the next.
     table_division_mm = mm(null=True, blank=True)
     table_divisions_per_turn = models.PositiveIntegerField(null=True, blank=True)

@@ -14,6 +14,11 @@ class Migration(migrations.Migration):
 
     operations = [
         migrations.AddField(
+            model_name='plan',
+            name='droop_mm',
+            field=models.DecimalField(decimal_places=6, default=0, max_digits=12),
+        ),
+        migrations.AddField(
             model_name='foundsize',
             name='angle_deg',
             field=models.DecimalField(blank=True, decimal_places=2, max_digits=6, null=True),

@@ -35,6 +35,8 @@ class Plan(models.Model):
     work_length_mm = mm(null=True, blank=True)
     #: How high the work's own axis lies over its foot: the packing follows from it.
     foot_mm = mm(null=True, blank=True)
+    #: How far the tip of the indicator's arm hangs: half of what top and bottom of a true ring differ by.
+    droop_mm = mm(default=0)
     #: Places of the bearings along the axis, from the open face of the first bore [mm].
     bearings_mm = models.JSONField(default=list, blank=True)
     #: From two sides: how far the second cuts past where the first one ended.

@@ -3,20 +3,26 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from typing import Any
+from uuid import uuid5
 
 from django.http import Http404, HttpRequest, HttpResponse
+from django.views.decorators.http import require_POST
 
 from gyrometra.crib.models import Indicator
+from gyrometra.jobs.entries import Sent
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.entries import EntryForm
 from gyrometra.steps.shared.entry_view import entry_view, sent_by
+from gyrometra.steps.shared.plan_view import plan_form, save_plan
 from gyrometra.steps.shared.view import show
 from gyrometra.steps.true.form import ReadingForm, RoundForm
+from gyrometra.steps.true.line import DroopForm, line_on_true, missing_words
 from gyrometra.steps.true.plates import round_initial, true
 from gyrometra.truing import services as truing
 from gyrometra.truing.models import Between
-from gyroplan.assess import RoundStanding
+from gyroplan.assess import RoundStanding, is_moved_at_bearings
 
 
 def _correcting(request: HttpRequest, views: Sequence[RoundStanding]) -> int | None:
@@ -33,7 +39,17 @@ def show_true(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
     shown["form"] = ReadingForm(units=page.units)
     shown["round_form"] = RoundForm(units=page.units, initial=round_initial(page, page.truing.rounds))
     shown["has_indicator"] = Indicator.objects.filter(retired=False).exists()
+    if is_moved_at_bearings(page.assessment):
+        refused = extra.pop("form", None) if isinstance(extra.get("form"), DroopForm) else None
+        shown |= {"line": line_on_true(page), "line_missing": missing_words(page),
+                  "droop_form": refused or plan_form(page, DroopForm)}  # fmt: skip
     return show(request, page, "true", {**shown, **extra})
+
+
+@require_POST
+def save_true(request: HttpRequest, number: str) -> HttpResponse:
+    """Change how far the indicator's arm droops."""
+    return save_plan(request, number, "true", show_true, lambda page: DroopForm)
 
 
 @entry_view(lambda **_: ("true", show_true))
@@ -41,8 +57,20 @@ def log_between(request: HttpRequest, page: JobPage, kind: str) -> dict[str, Any
     """Log that the jaws were moved as told, or that the work was disturbed."""
     if kind not in Between.Kind.values:
         raise Http404
+    sent = sent_by(request, EntryForm.of(request.POST))
     truing.log_between(
-        sent=sent_by(request, EntryForm.of(request.POST)), setup=page.job.setup, kind=kind,
+        sent=sent, setup=page.job.setup, kind=kind,
         bore=page.bore_row if page.job.setup.way.several else None, piece=page.piece,
     )  # fmt: skip
+    tell_other_bores(page, sent, kind)
     return None
+
+
+def tell_other_bores(page: JobPage, sent: Sent, kind: str) -> None:
+    """The bar is one: moved or disturbed for one bore it is so for every bore that was swept from it."""
+    if not page.job.setup.way.several:
+        return
+    for one in page.each:
+        if one.place != page.place and one.truing.rounds:
+            own = replace(sent, client_id=uuid5(sent.client_id, f"{kind} {one.place}"))
+            truing.log_between(sent=own, setup=page.job.setup, kind=kind, bore=one.bore_row, piece=page.piece)
