@@ -76,3 +76,41 @@ def test_moved_at_one_bore_is_moved_for_the_whole_bar(corin: Client) -> None:
     assert "a sweep of H3" in flat(corin.get("/jobs/Q-221/true/?bore=1"))
     corin.post("/jobs/Q-221/between/disturbed/?bore=1", {"client_id": str(uuid.uuid4())})
     assert Between.objects.filter(kind="disturbed").count() == 2
+
+
+def set_to_face(client: Client) -> None:
+    page = open_page("Q-228", MM)
+    setup = page.job.setup
+    sent = {"version": page.job.version, "unit": "mm", "at": "setup", "machine": setup.machine_id, "method": "head",
+            "holding": "", "reference": "face", "room_behind_mm": ""}  # fmt: skip
+    client.post("/jobs/Q-228/save/work/", sent, headers=HX)
+
+
+def test_a_face_is_set_true_by_shims_under_its_supports(corin: Client) -> None:
+    set_to_face(corin)
+    fields = {"method": "sweep", "places": "4", "indicator": Indicator.objects.get(name="Indicator 1").pk,
+              "client_id": str(uuid.uuid4())}  # fmt: skip
+    corin.post("/jobs/Q-228/round/true/", fields)
+    for cell, value in enumerate(("60", "0", "-60", "0", "60")):
+        entry = {"client_id": str(uuid.uuid4()), "place": cell, "value": value}
+        corin.post("/jobs/Q-228/reading/true/", entry)
+    text = flat(corin.get("/jobs/Q-228/true/")).replace("<b>", "").replace("</b>", "")
+    assert "Missing: the circle it is read on, and that of its supports" in text
+    page = open_page("Q-228", MM)
+    sent = {"version": page.job.version, "unit": "mm", "face_read_mm": "120", "supports_mm": "200"}
+    text = flat(corin.post("/jobs/Q-228/save/true/", sent, headers=HX)).replace("<b>", "").replace("</b>", "")
+    # 0.12 over 120 at the back is 1 in 1000: the front is lifted by 0.2 over its 200, each side by half of it
+    assert "Front" in text
+    assert "0.200" in text
+    assert "0.100" in text
+    assert "High toward back" in text
+    assert "no jaw" not in text
+
+
+def test_the_first_set_up_has_no_finished_bore_before_it(corin: Client) -> None:
+    page = open_page("Q-223", MM)
+    setup = page.job.setup
+    sent = {"version": page.job.version, "unit": "mm", "at": "setup", "machine": setup.machine_id,
+            "method": setup.method, "holding": "", "reference": "finished", "room_behind_mm": "12"}  # fmt: skip
+    text = flat(corin.post("/jobs/Q-223/save/work/", sent, headers=HX))
+    assert "no earlier one has finished a bore to set it true to" in text

@@ -55,7 +55,7 @@ class Round(models.Model):
                     piece__gte=1,
                     purpose__in=["true", "check"],
                     method__in=["sweep", "flats"],
-                    surface__in=["inside", "outside"],
+                    surface__in=["inside", "outside", "face"],
                 ),
             ),
         ]

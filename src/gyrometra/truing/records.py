@@ -15,7 +15,7 @@ from gyroplan.record import BetweenRecord, ReadingRecord, RoundRecord
 
 Purpose = Literal["true", "check"]
 HowRead = Literal["sweep", "flats"]
-Surface = Literal["inside", "outside"]
+Surface = Literal["inside", "outside", "face"]
 Happened = Literal["moved", "disturbed"]
 
 

@@ -28,6 +28,7 @@ from gyroplan.assess.features import (
 from gyroplan.assess.figure import Figure
 from gyroplan.assess.handed import Handed, handed_on
 from gyroplan.assess.heads import HoleFit, Holes
+from gyroplan.assess.level import FaceLevel, Lift, is_by_face, level_of
 from gyroplan.assess.line_moves import (
     BearingMoved,
     LineMoves,
@@ -79,6 +80,7 @@ __all__ = [
     "BushWork",
     "Centres",
     "Checked",
+    "FaceLevel",
     "FeatureChecked",
     "FeatureCut",
     "FeatureLine",
@@ -87,6 +89,7 @@ __all__ = [
     "Handed",
     "HoleFit",
     "Holes",
+    "Lift",
     "LimitFound",
     "Line",
     "LineMoves",
@@ -130,10 +133,12 @@ __all__ = [
     "handed_on",
     "in_hand",
     "in_line",
+    "is_by_face",
     "is_moved_at_bearings",
     "job_word",
     "judged_and_written",
     "layout_of",
+    "level_of",
     "line_at",
     "line_moves_of",
     "machine_speed",

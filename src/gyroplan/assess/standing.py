@@ -155,7 +155,7 @@ class Assessment:
     def _off_centre_mm(self, piece: int, place: int) -> float | None:
         """Only a sweep of the old bore says how far the old bore lies off."""
         standing = self.truing(piece, place).standing
-        return standing.off_centre_mm if standing is not None and self.record.setup.surface == "inside" else None
+        return standing.off_centre_mm if standing is not None and self.record.setup.reference == "old-bore" else None
 
 
 def rests_until(passes: Passes, today: date) -> date | None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import groupby
 from math import degrees
@@ -110,7 +110,7 @@ class RoundStanding:
             return None
         read = [(a, v) for a, v in zip(self.round.angles_deg, self.values_mm, strict=True) if v is not None]
         try:
-            sweep(angles_deg=[a for a, _ in read], readings_mm=[v for _, v in read], surface=self.round.surface)
+            sweep(angles_deg=[a for a, _ in read], readings_mm=[v for _, v in read], surface=self.round.swept_as)
         except InvalidInput as error:
             return error
         return None
@@ -133,7 +133,7 @@ class RoundStanding:
         before = self.reading_before_mm(move)
         if before is None:
             return None
-        return reading_after_move_mm(reading_mm=before, surface=self.round.surface, offset_toward_mm=move.by_mm)
+        return reading_after_move_mm(reading_mm=before, surface=self.round.swept_as, offset_toward_mm=move.by_mm)
 
     @property
     def total_mm(self) -> float | None:
@@ -202,7 +202,9 @@ def truing_of(record: JobRecord, piece: int, place: int) -> Truing:
     rounds = [r for r in record.rounds if r.purpose == "true" and r.piece == piece and r.bore in of]
     happened = [one for one in record.between if one.piece == piece and one.bore in of]
     limit = record.bore_at(place).runout_limit_mm if setup.way.several else setup.tightest_runout_mm
-    return _replayed(rounds, happened, limit, setup.way)
+    # of a face nothing is moved at the jaws or the slides: what levels it is worked out by itself
+    way = replace(setup.way, moved_is="nothing") if setup.reference == "face" else setup.way
+    return _replayed(rounds, happened, limit, way)
 
 
 def sweeps_of(record: JobRecord, piece: int, place: int) -> tuple[RoundStanding, ...]:
@@ -244,7 +246,7 @@ def _stretch(
         entries += [Moved() if what.kind == "moved" else Disturbed() for what in after]
     found = true_state(
         TrueWork(
-            surface=rounds[-1].surface, limit_mm=limit_mm, entries=entries,
+            surface=rounds[-1].swept_as, limit_mm=limit_mm, entries=entries,
             jaws_deg=None if way.moved_is == "nothing" else dict(way.places_deg),
             indicator_step_mm=rounds[-1].indicator_step_mm,
             purpose="finished" if purpose == "finished" else "to-bore",

@@ -154,6 +154,9 @@ class PlanRecord:
     bearings_mm: tuple[float, ...] = ()
     #: How far the tip of the indicator's arm hangs: half of what top and bottom of a true ring differ by.
     droop_mm: float = 0.0
+    #: Set true to a face: the circle on which it is read, and that of the supports, jaws or clamps under it.
+    face_read_mm: float | None = None
+    supports_mm: float | None = None
     #: How high the work's own axis lies over its foot, where it stands on a table or a saddle.
     foot_mm: float | None = None
     overrun_mm: float = 5.0
@@ -209,8 +212,8 @@ class SetUpRecord:
     method: str
     #: How the work is held; empty is the method's usual way.
     holding: str = ""
-    #: Set true to the old bore, or to the outside.
-    reference: Literal["old-bore", "outside"]
+    #: Set true to the old bore, the outside, a face, or a bore that an earlier set-up finished.
+    reference: Literal["old-bore", "outside", "face", "finished"]
     plan: PlanRecord
     bores: tuple[BoreRecord, ...]
     room_behind_mm: float | None = None
@@ -233,9 +236,11 @@ class SetUpRecord:
         return letter_of(self.place)
 
     @property
-    def surface(self) -> Literal["inside", "outside"]:
+    def surface(self) -> Literal["inside", "outside", "face"]:
         """The surface that is swept."""
-        return "inside" if self.reference == "old-bore" else "outside"
+        if self.reference == "face":
+            return "face"
+        return "outside" if self.reference == "outside" else "inside"
 
     @property
     def tightest_runout_mm(self) -> float:

@@ -59,12 +59,17 @@ class RoundRecord:
     purpose: Literal["true", "check"]
     method: Literal["sweep", "flats"]
     places: int
-    surface: Literal["inside", "outside"]
+    surface: Literal["inside", "outside", "face"]
     bore: int | None
     piece: int
     indicator_step_mm: float
     closing_mm: float | None = None
     readings: tuple[ReadingRecord, ...] = ()
+
+    @property
+    def swept_as(self) -> Literal["inside", "outside"]:
+        """The surface for the sweep: a face reads like an outside, nearer is higher."""
+        return "outside" if self.surface == "face" else self.surface
 
     @property
     def angles_deg(self) -> list[float]:

@@ -15,6 +15,21 @@ class Migration(migrations.Migration):
     operations = [
         migrations.AddField(
             model_name='plan',
+            name='face_read_mm',
+            field=models.DecimalField(blank=True, decimal_places=6, max_digits=12, null=True),
+        ),
+        migrations.AddField(
+            model_name='plan',
+            name='supports_mm',
+            field=models.DecimalField(blank=True, decimal_places=6, max_digits=12, null=True),
+        ),
+        migrations.AlterField(
+            model_name='setup',
+            name='reference',
+            field=models.CharField(choices=[('old-bore', 'the old bore'), ('outside', 'the outside'), ('face', 'a face'), ('finished', 'a finished bore of an earlier set-up')], max_length=12),
+        ),
+        migrations.AddField(
+            model_name='plan',
             name='droop_mm',
             field=models.DecimalField(decimal_places=6, default=0, max_digits=12),
         ),

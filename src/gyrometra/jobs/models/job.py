@@ -66,6 +66,8 @@ class SetUp(models.Model):
     class Reference(models.TextChoices):
         OLD_BORE = "old-bore", "the old bore"
         OUTSIDE = "outside", "the outside"
+        FACE = "face", "a face"
+        FINISHED = "finished", "a finished bore of an earlier set-up"
 
     class Side(models.TextChoices):
         FIRST = "first", "as it lies first"
@@ -124,4 +126,5 @@ class SetUp(models.Model):
     @property
     def surface(self) -> str:
         """The core's word for the surface that is swept."""
-        return "inside" if self.reference == self.Reference.OLD_BORE else "outside"
+        outside = {self.Reference.OUTSIDE: "outside", self.Reference.FACE: "face"}
+        return outside.get(self.Reference(self.reference), "inside")

@@ -254,7 +254,7 @@ def off_scale_words(view: RoundStanding) -> str:
     places = view.off_scale
     if not places:
         return ""
-    outside = view.round.surface == "outside"
+    outside = view.round.surface != "inside"
     angles = view.round.angles_deg
     place, text = next(iter(places.items()))
     high = text.endswith("+")

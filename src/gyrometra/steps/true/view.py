@@ -17,12 +17,13 @@ from gyrometra.steps.shared.entries import EntryForm
 from gyrometra.steps.shared.entry_view import entry_view, sent_by
 from gyrometra.steps.shared.plan_view import plan_form, save_plan
 from gyrometra.steps.shared.view import show
+from gyrometra.steps.true.face import FaceForm, face_on_true
 from gyrometra.steps.true.form import ReadingForm, RoundForm
 from gyrometra.steps.true.line import DroopForm, line_on_true, missing_words
 from gyrometra.steps.true.plates import round_initial, true
 from gyrometra.truing import services as truing
 from gyrometra.truing.models import Between
-from gyroplan.assess import RoundStanding, is_moved_at_bearings
+from gyroplan.assess import RoundStanding, is_by_face, is_moved_at_bearings
 
 
 def _correcting(request: HttpRequest, views: Sequence[RoundStanding]) -> int | None:
@@ -43,13 +44,18 @@ def show_true(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
         refused = extra.pop("form", None) if isinstance(extra.get("form"), DroopForm) else None
         shown |= {"line": line_on_true(page), "line_missing": missing_words(page),
                   "droop_form": refused or plan_form(page, DroopForm)}  # fmt: skip
+    if is_by_face(page.assessment):
+        refused = extra.pop("form", None) if isinstance(extra.get("form"), FaceForm) else None
+        shown |= {"level": face_on_true(page), "by_face": True, "face_form": refused or plan_form(page, FaceForm)}
     return show(request, page, "true", {**shown, **extra})
 
 
 @require_POST
 def save_true(request: HttpRequest, number: str) -> HttpResponse:
-    """Change how far the indicator's arm droops."""
-    return save_plan(request, number, "true", show_true, lambda page: DroopForm)
+    """Change how far the indicator's arm droops, or on which circles a face is read and held."""
+    return save_plan(
+        request, number, "true", show_true, lambda page: FaceForm if is_by_face(page.assessment) else DroopForm
+    )
 
 
 @entry_view(lambda **_: ("true", show_true))

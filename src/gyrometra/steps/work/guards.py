@@ -20,7 +20,7 @@ from gyrometra.bridge.units import is_bare
 from gyrometra.crib.models import Machine
 from gyrometra.cutting.record import why_begun
 from gyrometra.inspection.records import last_piece
-from gyrometra.jobs.models import Bore, Job
+from gyrometra.jobs.models import Bore, Job, SetUp
 from gyrometra.jobs.services import Row
 from gyrometra.steps.work.breaks import BreaksForm
 from gyrometra.steps.work.shown import found_rows, is_found_alone
@@ -125,6 +125,9 @@ class GuardedWork(BreaksForm, ThereForm):
         if self.others and not way.several:
             self._say("method", f"This job has {len(self.others) + 1} bores in line; {way.label} bores one.")
         self._settle_holding(values, key)
+        place = self.bore.setup.place if self.bore is not None else 1
+        if values.get("reference") == SetUp.Reference.FINISHED and place == 1:
+            self._say("reference", "This is the first set-up: no earlier one has finished a bore to set it true to.")
         if self.bore is not None and key != self.bore.setup.method:
             why = why_begun(self.bore.setup)
             if why:

@@ -1,0 +1,67 @@
+"""A face set true on True: its swing, and what goes under which support."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from gyrometra.bridge.fields import LengthField
+from gyrometra.steps.page import JobPage
+from gyrometra.steps.shared.plan_form import PlanForm
+from gyrometra.steps.true.line import LEAST_MOVE_MM
+from gyroplan.assess import FaceLevel, Lift, level_of
+
+
+class FaceForm(PlanForm):
+    """The circle on which the face is read, and that of what holds it."""
+
+    face_read_mm = LengthField(label="Read on a circle of Ø", required=False)
+    supports_mm = LengthField(label="Supports, jaws or clamps on Ø", required=False)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LiftRow:
+    """One support: what goes under it, or that nothing does."""
+
+    name: str
+    amount: str
+    words: str
+    done: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FaceOnTrue:
+    """All that True says of a face."""
+
+    lifts: Sequence[LiftRow]
+    swing: str
+    lean: str
+    towards: str
+    within: bool
+
+
+def face_on_true(page: JobPage) -> FaceOnTrue | None:
+    """None while it was not read, or one of the two circles is not given."""
+    found = level_of(page.assessment, page.piece)
+    if found is None:
+        return None
+    way = page.record.setup.way
+    return FaceOnTrue(
+        lifts=[_row(page, one) for one in found.lifts], swing=page.units.planned(found.swing_mm),
+        lean=page.units.planned(lean_mm(found)), within=found.within,
+        towards=way.place_name(45 * round(found.high_deg / 45)),
+    )  # fmt: skip
+
+
+def lean_mm(found: FaceLevel) -> float:
+    """How much the plane rises across the circle that was read: the swing without the face's own form."""
+    return found.tilt_mm_m * found.read_mm / 1000
+
+
+def _row(page: JobPage, one: Lift) -> LiftRow:
+    done = one.lift_mm < LEAST_MOVE_MM
+    words = f"{one.turns:.2f} turn" if one.turns is not None else "shim under it, or tap the others in"
+    return LiftRow(
+        name=f"{page.record.setup.way.place_word}{one.name}", amount=page.units.planned(one.lift_mm),
+        words="leave it" if done else words, done=done,
+    )  # fmt: skip
