@@ -50,6 +50,13 @@ def test_what_can_still_be_cut_is_metal_left_and_what_cannot_is_over(kind: str, 
     assert word(feature(kind=kind), read(value)) == said
 
 
+def test_a_critical_size_is_read_twice() -> None:
+    once, twice = read(12.0), read(12.001, key=2)
+    assert word(feature(inspection="critical"), once) == "incomplete"
+    assert word(feature(inspection="critical"), once, twice) == "in"
+    assert word(feature(inspection="critical"), read(12.4)) == "over", "what is over needs no second reading"
+
+
 def test_each_limit_needs_its_own_reading() -> None:
     one = feature(kind="band", angle_lower_deg=29.5, angle_upper_deg=30.5, runout_limit_mm=0.02)
     assert [what for what, _, _ in asked_of(one)] == ["size", "angle", "runout"]

@@ -146,7 +146,7 @@ def feature_records(rows: Rows) -> tuple[FeatureRecord, ...]:
         FeatureRecord(
             key=row["id"], place=row["place"], name=row["name"], kind=row["kind"], wanted=row["wanted"],
             wanted_unit=row["typed"].get("wanted", {}).get("unit", "mm"), z_mm=float(row["z_mm"]),
-            to_setup=row["to_setup__place"],
+            to_setup=row["to_setup__place"], inspection=INSPECTION[row["matters"]],
             **{name: None if row[name] is None else float(row[name]) for name in _FEATURE_NUMBERS},
         )
         for row in sorted(rows, key=lambda row: int(row["place"])) if not row["dropped"]

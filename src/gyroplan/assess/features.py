@@ -17,6 +17,8 @@ from gyroplan.record import FeatureReadingRecord, FeatureRecord, JobRecord, Plan
 
 #: Steel gauges are used on every part; both at the same temperature here, so that the growth of neither counts.
 _AS_COLD = Expansions()
+#: Readings of a size that are asked where inspection is critical (as for a bore's places).
+_READINGS = {"critical": 2}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -100,6 +102,8 @@ def _size(feature: FeatureRecord, line: FeatureLine, today: date) -> FeatureLine
     expanded = (believed.expanded_mm**2 + walls**2) ** 0.5
     overdue = any(one.gauge_due_on is not None and one.gauge_due_on < today for one in line.readings)
     word = _between(feature, line, believed.value_mm, expanded)
+    if word in ("in", "not-proven") and len(line.readings) < _READINGS.get(feature.inspection, 1):
+        word = "incomplete"
     if word == "in" and (believed.unrepeated or believed.agree is False):
         word = "not-proven"
     return _found(line, believed.value_mm, expanded, "incomplete" if overdue and word in ("in", "not-proven") else word,

@@ -23,6 +23,7 @@ class FeatureRecord:
     name: str
     #: A face by its depth or by the length it leaves, an angled face, an outside, a relief, a distance between axes.
     kind: FeatureKind
+    inspection: Literal["reduced", "normal", "critical"] = "normal"
     #: The size as it was written, and its limits: depth, length, wide diameter of a band, diameter, distance.
     wanted: str = ""
     wanted_unit: str = "mm"

@@ -54,6 +54,7 @@ class Migration(migrations.Migration):
                 ('place', models.PositiveSmallIntegerField()),
                 ('name', models.CharField(max_length=20)),
                 ('kind', models.CharField(choices=[('face', 'square face, by its depth'), ('length', 'square face, by the length left'), ('band', 'face at an angle'), ('outside', 'outside diameter'), ('relief', 'relief or clearance bore'), ('distance', 'distance to another axis')], max_length=10)),
+                ('matters', models.CharField(choices=[('little', 'reduced'), ('drawn', 'normal'), ('much', 'critical')], default='drawn', max_length=8)),
                 ('wanted', models.CharField(blank=True, max_length=80)),
                 ('lower_mm', models.DecimalField(blank=True, decimal_places=6, max_digits=12, null=True)),
                 ('upper_mm', models.DecimalField(blank=True, decimal_places=6, max_digits=12, null=True)),

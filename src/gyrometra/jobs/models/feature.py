@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.db import models
 
 from gyrometra.crib.models import mm
+from gyrometra.jobs.models.bore import Bore
 from gyrometra.jobs.models.job import SetUp
 
 
@@ -27,6 +28,7 @@ class Feature(models.Model):
     place = models.PositiveSmallIntegerField()
     name = models.CharField(max_length=20)
     kind = models.CharField(max_length=10, choices=Kind.choices)
+    matters = models.CharField(max_length=8, choices=Bore.Matters.choices, default=Bore.Matters.DRAWN)
     #: As written: depth, length left, wide diameter of a band, diameter, distance.
     wanted = models.CharField(max_length=80, blank=True)
     lower_mm = mm(null=True, blank=True)

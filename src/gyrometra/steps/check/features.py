@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from datetime import date
 from decimal import Decimal
 from typing import Any
 from uuid import UUID
@@ -81,7 +82,7 @@ def _row(page: JobPage, feature: FeatureRecord, line: FeatureLine, gauges: Seque
         feature=feature, what=line.what, name=labels[What(line.what)], asked=asked,
         found="" if line.value is None else words(line.value), word=line.word,
         doubt="" if line.expanded is None else f"± {words(line.expanded)}",
-        words=_line_words(line),
+        words=_line_words(line, page.today),
         readings=[(rows[one.key].text or words(one.value), _with_words(page, rows[one.key]), rows[one.key].client_id)
                   for one in line.readings if one.key in rows],
         gauges=_in_order(gauges, feature) if line.what == "size" else (),
@@ -93,13 +94,14 @@ def _row(page: JobPage, feature: FeatureRecord, line: FeatureLine, gauges: Seque
 SIZE_OF_KIND = {str(kind): words[:1].lower() + words[1:] for kind, words in SIZE_OF.items()}
 
 
-def _line_words(line: FeatureLine) -> str:
+def _line_words(line: FeatureLine, today: date) -> str:
     if line.value is None:
         return "not measured"
     if line.word == "not-proven" and line.unrepeated:
         return "Not proven: read it once more"
     if line.word == "incomplete":
-        return "Its gauge is past its check date"
+        late = any(one.gauge_due_on is not None and one.gauge_due_on < today for one in line.readings)
+        return "Its gauge is past its check date" if late else "Critical: read it once more"
     return progress_words.VERDICT_WORDS[line.word]
 
 

@@ -12,7 +12,7 @@ from gyrocore import InvalidInput, Limits, read_limits
 from gyrometra.bridge.fields import LengthField, LimitsField, TypedForm
 from gyrometra.bridge.units import to_decimal
 from gyrometra.jobs.features import FeatureData
-from gyrometra.jobs.models import Feature, SetUp
+from gyrometra.jobs.models import Bore, Feature, SetUp
 from gyrometra.steps.page import JobPage
 from gyroplan.record import FeatureRecord, letter_of
 
@@ -54,6 +54,10 @@ class FeatureForm(TypedForm):
     outer_mm = LengthField(label="Faced from Ø", required=False)
     inner_mm = LengthField(label="down to Ø", required=False, positive=False, least=0)
     stock_mm = LengthField(label="To come off, along the axis", required=False, positive=False, least=0)
+    matters = forms.ChoiceField(
+        label="Inspection", choices=Bore.Matters.choices, initial=Bore.Matters.DRAWN, required=False,
+        help_text="critical: read twice",
+    )  # fmt: skip
     to_setup = forms.TypedChoiceField(label="From the axis of set-up", required=False, coerce=int, empty_value=None)
 
     def __init__(
@@ -64,7 +68,7 @@ class FeatureForm(TypedForm):
         self.others = {one.place: one for one in setups if one.place != page.record.setup.place
                        and not one.closed_reason}  # fmt: skip
         super().__init__(*args, units=page.units, **kwargs)
-        self.fields = {name: self.fields[name] for name in FIELDS_OF[kind]}
+        self.fields = {name: self.fields[name] for name in (*FIELDS_OF[kind], "matters")}
         wanted = self.fields["wanted"]
         wanted.label, wanted.help_text = SIZE_OF[Kind(kind)], _HELP[Kind(kind)]
         if isinstance(wanted, LimitsField):
@@ -140,7 +144,8 @@ class FeatureForm(TypedForm):
         """What is to be stored."""
         values, wanted, angle = self.cleaned_data, self.cleaned_data["wanted"], self.cleaned_data.get("angle")
         kept: dict[str, Any] = {
-            "name": values["name"], "wanted": str(self.data.get("wanted", "")).strip(),
+            "name": values["name"], "matters": values.get("matters") or Bore.Matters.DRAWN,
+            "wanted": str(self.data.get("wanted", "")).strip(),
             "lower_mm": to_decimal(wanted.lower_mm) if wanted else None,
             "upper_mm": to_decimal(wanted.upper_mm) if wanted else None,
         }  # fmt: skip
@@ -192,7 +197,8 @@ def initial_of(page: JobPage, row: dict[str, Any] | None, kind: str) -> dict[str
     lengths = ("z_mm", "length_mm", "runout_limit_mm", "outer_mm", "inner_mm", "stock_mm")
     shown = {name: "" if row[name] is None else units.shown(row[name], typed.get(name)) for name in lengths}
     return {
-        **shown, "name": row["name"], "wanted": units.limits_typed(row["wanted"], typed.get("wanted")),
+        **shown, "name": row["name"], "matters": row["matters"],
+        "wanted": units.limits_typed(row["wanted"], typed.get("wanted")),
         "angle": row["angle"], "to_setup": row["to_setup__place"],
     }  # fmt: skip
 

@@ -168,7 +168,8 @@ def _feature_row(page: JobPage, one: FeatureRecord, of: int, number: int, at: st
     off = "" if not one.stock_mm else f"{units.planned(one.stock_mm)}{' on Ø' if one.kind == 'outside' else ''}"
     return PlaceRow(
         number=f"{number}", letter=letter_of(of), name=one.name,
-        finished=", ".join(words for words in asked if words), found=_kind_words(one.kind), off=off, inspection="",
+        finished=", ".join(words for words in asked if words), found=_kind_words(one.kind), off=off,
+        inspection=one.inspection,
         query=f"{query}&feature={one.place}", here=own and at == f"feature {one.place}",
     )  # fmt: skip
 
