@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from math import cos, radians, sin
 from typing import Any
 
@@ -16,7 +17,7 @@ from tests.plan.shop import assessed, bore, job
 
 BAR = BarRecord(key=9, name="Line bar 1", kind="line-bar", method="line", diameter_mm=60, length_mm=1500,
                 min_bore_mm=66)  # fmt: skip
-BEARINGS = (-80.0, 600.0, 1280.0)
+BEARINGS = (-80.0, 500.0, 1280.0)
 Centre = tuple[float, float]
 
 
@@ -116,3 +117,20 @@ def test_true_is_done_when_the_line_is_and_not_when_the_sagging_bar_only_seems_s
     assert station(assessed(line_job(*true))) == ("done", "trued")
     low = [swept(place, seen((0.03, 0.0), name, 0.0)) for place, name in ((1, "H1"), (3, "H3"))]
     assert station(assessed(line_job(*low))) == ("ahead", "truing")
+
+
+def test_an_opening_bar_in_bearings_carries_the_roughing_and_the_bar_the_rest() -> None:
+    slim = replace(BAR, key=10, name="Line bar 6", diameter_mm=40, min_bore_mm=44)
+    alone = assessed(line_job()).boring(1, 2)
+    both = assessed(line_job(opening_bar=slim)).boring(1, 2)
+    assert alone.bar.opening is None
+    found = both.bar.opening
+    assert found is not None
+    assert found.bar.name == "Line bar 6"
+    assert found.enters
+    answer = response_of(both.passes.at, slim, BEARINGS)
+    stiffness = next(row.stiffness_n_mm for row in answer.rows if row.bore == "H2")
+    assert stiffness is not None
+    assert found.spring_mm == pytest.approx(abs(found.force.radial_n) / stiffness)
+    assert {load.kind for load in both.passes.carried} == {"finish"}
+    assert not assessed(line_job(opening_bar=replace(slim, diameter_mm=84))).boring(1, 2).bar.opening.enters  # type: ignore[union-attr]

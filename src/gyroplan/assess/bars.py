@@ -10,6 +10,7 @@ from gyrocore import (
     BarOut,
     Cut,
     CuttingForce,
+    InvalidInput,
     Pockets,
     RankedBar,
     Reach,
@@ -20,11 +21,11 @@ from gyrocore import (
     speeds_in_pockets,
 )
 from gyroplan.assess.at import AtBore
-from gyroplan.assess.centres import Centres, centres_of
+from gyroplan.assess.centres import Centres, centres_of, layout_of, response_at
 from gyroplan.assess.figure import Figure, found_or_refused
 from gyroplan.assess.heads import Holes, holes_of
 from gyroplan.assess.heard import heard_of
-from gyroplan.assess.lines import Line, line_at, one_more
+from gyroplan.assess.lines import Line, line_at, one_more, response_of
 from gyroplan.assess.passes import Passes, edge_of
 from gyroplan.plan import (
     ROUGHING,
@@ -34,6 +35,7 @@ from gyroplan.plan import (
     PassLoad,
     believed_damping,
     overhang_verdict,
+    response_verdict,
     worst_deflection,
 )
 from gyroplan.record import BarRecord
@@ -121,7 +123,7 @@ def bar_of(passes: Passes) -> BarInWork:
         believed=believed_of(passes, at.bar, out) if one_end and at.bar is not None else None,
         stands_out=stands,
         deflection=None if stiffness is None else worst_deflection(passes.carried, stiffness),
-        tuning=_tuning(at, out), opening=_opening(passes, reach.value),
+        tuning=_tuning(at, out), opening=_opening(passes, reach.value if one_end else None),
         line=line, better_line=better,
         centres=centres,
         holes=holes_of(passes) if held == "head" else Figure(),
@@ -204,9 +206,13 @@ def _opening(passes: Passes, reach: Reach | None) -> Opening | None:
     """The opening bar over the roughing passes; None where there is none, or it cannot be worked out."""
     at, bar = passes.at, passes.at.opening_bar
     deepest = passes.deepest(*ROUGHING)
-    if bar is None or reach is None or deepest is None or at.cutter is None:
+    if bar is None or deepest is None or at.cutter is None:
         return None
     cut = at.cut_of(deepest, at.cutter)
+    if at.setup.way.bar_in in ("bearings", "centres"):
+        return _opening_at_both_ends(passes, bar, cut)
+    if reach is None:
+        return None
     verdict = verdict_of(bar, reach.reach_mm, passes.rough_loads, believed_of(passes, bar, reach.reach_mm)).value
     force = found_or_refused(lambda: cutting_force(cut)).value
     stands = found_or_refused(lambda: bar.stands_out(reach.reach_mm)).value
@@ -215,6 +221,32 @@ def _opening(passes: Passes, reach: Reach | None) -> Opening | None:
     spring = abs(force.radial_n) / (stands.response.stiffness_n_mm or float("inf"))
     return Opening(bar=bar, cut=cut, force=force, verdict=verdict, spring_mm=spring,
                    enters=enters(at, bar) and bar.reach_mm >= reach.reach_mm - 1e-9)  # fmt: skip
+
+
+def _opening_at_both_ends(passes: Passes, bar: BarRecord, cut: Cut) -> Opening | None:
+    """An opening bar that is held at both ends: as it answers at this bore, in the same bearings or between centres."""
+    at = passes.at
+    try:
+        if at.setup.way.bar_in == "bearings":
+            response = response_of(at, bar, at.plan.bearings_mm)
+            row = next(one for one in response.rows if one.bore == at.bore.name)
+            stiffness, frequency = row.stiffness_n_mm, response.natural_frequency_hz
+        else:
+            layout = layout_of(at, bar)
+            if layout.bit_to_mm is None:
+                return None
+            answer = response_at(bar, (layout.bit_from_mm + layout.bit_to_mm) / 2)
+            stiffness, frequency = answer.stiffness_n_mm, answer.natural_frequency_hz
+        force = cutting_force(cut)
+    except (InvalidInput, StopIteration):
+        return None
+    verdict = response_verdict(stiffness, frequency, bar.damping, passes.rough_loads)
+    if verdict is None:
+        return None
+    start = at.narrowest_mm
+    enters = start is not None and bar.diameter_mm + 2 * at.plan.chip_clearance_mm <= start + 1e-9
+    return Opening(bar=bar, cut=cut, force=force, verdict=verdict, enters=enters,
+                   spring_mm=abs(force.radial_n) / (stiffness or float("inf")))  # fmt: skip
 
 
 def entering_mm(at: AtBore) -> float:

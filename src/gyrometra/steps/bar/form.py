@@ -107,6 +107,9 @@ class LineBarForm(PlanForm):
     overrun_mm = LengthField(label="Past the far end", positive=False, least=0)
     foot_mm = LengthField(label="Bore axis over the foot of the work", required=False, help_text="for the packing")
     bar = ChoiceOfRow(Bar.objects.filter(retired=False), label="Bar", required=False)
+    opening_bar = ChoiceOfRow(
+        Bar.objects.filter(retired=False), label="Roughed with", required=False, empty_label="the same bar"
+    )
     cutter = ChoiceOfRow(Cutter.objects.filter(retired=False), label="Cutter", required=False)
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
@@ -180,6 +183,9 @@ class CentresBarForm(PlanForm):
     """Bar between centres: the work on the saddle, what driver and tail take, bar and cutter."""
 
     bar = ChoiceOfRow(Bar.objects.filter(retired=False), label="Bar", required=False)
+    opening_bar = ChoiceOfRow(
+        Bar.objects.filter(retired=False), label="Roughed with", required=False, empty_label="the same bar"
+    )
     cutter = ChoiceOfRow(Cutter.objects.filter(retired=False), label="Cutter", required=False)
     work_length_mm = LengthField(label="Length of the work", required=False, help_text="empty: as far as its bores go")
     foot_mm = LengthField(label="Bore axis over the foot of the work", required=False, help_text="for the packing")
