@@ -86,3 +86,29 @@ def test_a_story_is_read_again_after_it_was_told(corin: Client, name: str) -> No
             answer = corin.get(f"/jobs/{teller.address}/{step}/{teller.query}")
             assert answer.status_code == 200, (step, unit)
     assert teller.state() == before
+
+
+def bored(teller: Teller, until_last: bool = False) -> None:
+    """Set, cut and measure pass after pass, each coming out as set; to the end, or until the last is to be set."""
+    for _ in range(40):
+        state, page = teller.state(), teller.page
+        if state["phase"] == "done" or (until_last and state["phase"] == "set" and state["pass"] == page.passes.count):
+            return
+        size = page.passes.state.set_diameter_mm if page.passes.state else None
+        if state["phase"] == "measure":
+            teller.act({"do": "size", "text": f"{size or state['known_mm']:.3f}"})
+        else:
+            teller.act({"do": state["phase"]})
+    raise AssertionError("it never ends")
+
+
+def test_a_piece_that_was_finished_says_its_setting_to_the_next(corin: Client) -> None:
+    """Where pieces must match, the last setting of the one is told at the last pass of the other."""
+    bored(Teller(corin, {"job": "Q-207", "query": "?piece=1"}))
+    first = Teller(corin, {"job": "Q-207", "query": "?piece=1"}).page.passes
+    second = Teller(corin, {"job": "Q-207", "query": "?piece=2"})
+    assert "cut both at this setting" not in second.bore_page()
+    bored(second, until_last=True)
+    text = second.bore_page()
+    assert "Piece 1 was finished" in text
+    assert f"Ø{second.units.planned(first.known_mm)}: cut both at this setting" in text

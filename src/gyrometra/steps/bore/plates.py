@@ -102,7 +102,7 @@ def bore(page: JobPage, to: str = "") -> dict[str, Any]:
         "lines": [pass_done(page, cut) for cut in ladder.done],
         "bar_state": bar_words(page),
         "notes": [sentence(n, page.units.unit) for n in ladder.replay.loop.notes(ladder.replay.memory, state)],
-        "since": changed_since(page),
+        "since": [*changed_since(page), *_carried(page, mode)],
         "suspect": _suspect_words(page, state),
         "touched": _touched_words(page, state),
         "bands": bore_scenes(page, mode),
@@ -111,6 +111,24 @@ def bore(page: JobPage, to: str = "") -> dict[str, Any]:
         "column": setting_column(page),
         "cut_minutes": following.time.minutes_per_pass if following and following.time else None,
     }  # fmt: skip
+
+
+def _carried(page: JobPage, mode: str) -> list[str]:
+    """Where a piece before this one was finished, and the last pass of this one is to be set: both can be cut alike."""
+    record, last = page.record, page.passes.count
+    if record.quantity < 2 or mode != "set" or page.passes.state is None or page.passes.state.in_hand != last:
+        return []
+    left_out = {one.piece for one in record.summaries}
+    for piece in reversed([one for one in page.assessment.begun if one < page.piece and one not in left_out]):
+        before = page.assessment.boring(piece, page.place).passes
+        if before.state is None or before.state.phase != "done" or before.ladder is None:
+            continue
+        stood = stands_words(before.by.way, before.state.stands_at, page.units)
+        how = "with the dial at" if isinstance(before.by.way, DialWay) else "set to"
+        at = f" {how} {stood}" if stood else ""
+        size = page.units.planned(before.state.known_mm)
+        return [f"Piece {piece} was finished{at} and came out Ø{size}: cut both at this setting where they must match."]
+    return []
 
 
 def _mode(page: JobPage, state: BoreState, to: str) -> str:
