@@ -46,6 +46,8 @@ def stock_band(stock: Stock, width: float) -> Scene:
     scene.arrow((x, wall), (x, axis_y))
     scene.text((x, axis_y + 28), stock.size, "figure", "middle")
     scene.line((12, axis_y), (width - 12, axis_y), "axis")
-    scene.text((24, 286), "half section, to scale", "label")
-    scene.text((width - 24, 286), "open face at the right; heavy line: the surface that is read", "label", "end")
+    if width > 600:
+        scene.text((24, 286), "half section, to scale", "label")
+    words = "heavy line: the surface that is read"
+    scene.text((width - 24, 286), words, "label", "end")
     return scene

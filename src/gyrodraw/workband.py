@@ -151,8 +151,7 @@ def work_band(part: Part, labels: Labels, width: float, marks: Marks | None = No
     draw_axis(view, 12, width - 12)
     draw_length(view, part, labels.length, 24)
     _stations(view, part, labels, marks.number)
-    _balloons(view, part, marks)
-    _features(view, part, marks.features)
+    _features(view, marks.features, part, _balloons(view, part, marks))
     _asks(view, part, marks.asks)
     if narrow:
         scene.text((16, height - 60), ", ".join(broken.words for broken in part.breaks), "label")
@@ -181,20 +180,23 @@ def _draw_beside(view: View, one: BesideBore) -> None:
         view.scene.line((x, y), (x, view.y(one.now_mm)), role)
 
 
-def _balloons(view: View, part: Part, marks: Marks) -> None:
-    """Each place's number in its bore, halfway between the wall and the axis."""
+def _balloons(view: View, part: Part, marks: Marks) -> list[tuple[float, float]]:
+    """Each place's number in its bore, halfway between the wall and the axis; where they stand."""
     if not marks.number:
-        return
+        return []
     wall = view.y(part.start_mm)
     level = (wall + view.axis_y) / 2
     if view.axis_y - wall < 72:  # a small bore: over the part, clear of the depths that stand along the axis
         level = view.y(part.greatest_mm) - 20
     shown = min(part.length_mm, part.body_mm)
-    balloon(view.scene, (view.x(shown / 2) - 14, level), marks.number, marks.letter, here=True, place=marks.number)
+    at = [(view.x(shown / 2) - 14, level)]
+    balloon(view.scene, at[0], marks.number, marks.letter, here=True, place=marks.number)
     for one in part.beside:
         x = view.x((one.from_mm + one.to_mm) / 2) - 14
         down = 32 if one.from_mm < part.length_mm and one.to_mm > 0 else 0
-        balloon(view.scene, (x, level + down), one.number, one.letter, here=False, place=one.number)
+        at.append((x, level + down))
+        balloon(view.scene, at[-1], one.number, one.letter, here=False, place=one.number)
+    return at
 
 
 def _asks(view: View, part: Part, asks: Mapping[str, str]) -> None:
@@ -210,23 +212,33 @@ def _asks(view: View, part: Part, asks: Mapping[str, str]) -> None:
         balloon(view.scene, at[name], number, "", here=False, place=number)
 
 
-def _features(view: View, part: Part, features: Sequence[FeatureMark]) -> None:
-    """What is made beside the bore, in the colour of its set-up; each with its number beside its line."""
-    taken: list[tuple[float, float]] = []
+def _features(view: View, features: Sequence[FeatureMark], part: Part, taken: list[tuple[float, float]]) -> None:
+    """What is made beside the bore, in the colour of its set-up; each with its number beside its line.
+
+    On a phone the numbers stand without their letter; `taken` are places that have a number already.
+    """
+    narrow = view.scene.width < 600
+    apart = 34 if narrow else 56
     for one in features:
+        letter = "" if narrow else one.letter
         if one.kind == "distance":
             y = 24.0 + 32 * sum(x < 100 for x, _ in taken)
-            balloon(view.scene, (30, y), one.number, one.letter, here=one.here, place=one.number)
-            view.scene.text((78, y + 6), one.words, "label")
+            balloon(view.scene, (30, y), one.number, letter, here=one.here, place=one.number)
+            if not narrow:  # there it has no room beside the part: the list says it
+                view.scene.text((78, y + 6), one.words, "label")
             taken.append((30, y))
             continue
         ends = _feature_line(view, part, one)
         view.scene.line(*ends, f"wanted-{tone(one.letter)}")
         x, y = _beside_line(one, ends)
-        while any(abs(x - x2) < 56 and abs(y - y2) < 30 for x2, y2 in taken):
-            y += 15
+        x = min(x, view.scene.width - 18)
+        while any(abs(x - x2) < apart and abs(y - y2) < 30 for x2, y2 in taken):
+            if y + 15 > view.axis_y - 34:  # clear of the depths along the axis
+                x += 17
+            else:
+                y += 15
         taken.append((x, y))
-        balloon(view.scene, (x, y), one.number, one.letter, here=one.here, place=one.number)
+        balloon(view.scene, (x, y), one.number, letter, here=one.here, place=one.number)
 
 
 def _beside_line(one: FeatureMark, ends: tuple[tuple[float, float], tuple[float, float]]) -> tuple[float, float]:

@@ -255,3 +255,22 @@ def test_a_hole_on_the_line_that_is_not_cut_stands_in_its_drawing(corin: Client)
     assert "not cut" in drawing
     bar = flat(corin.get("/jobs/Q-221/bar/"))
     assert "Set and take out the bit" in bar
+
+
+def test_a_flanged_bush_keeps_its_flange_outside_the_seat(corin: Client) -> None:
+    asked = {"unit": "mm", "material": "bronze", "finish": "54 H8", "leave_mm": "0.5", "length_mm": "23.8",
+             "blank_outside_mm": "", "blank_inside_mm": "48", "put_in": "press", "least_mm": "0.025",
+             "most_mm": "0.060"}  # fmt: skip
+    half = flat(corin.post("/jobs/Q-228/bush/", {**asked, "flange_mm": "6"}, headers=HX))
+    assert "go together: give both or neither" in half
+    small = flat(corin.post("/jobs/Q-228/bush/", {**asked, "flange_mm": "6", "flange_diameter_mm": "60"}, headers=HX))
+    assert "must be over 62.06" in small
+    text = flat(corin.post("/jobs/Q-228/bush/", {**asked, "flange_mm": "6", "flange_diameter_mm": "74"}, headers=HX))
+    assert "a flange Ø74 x 6 stays outside the seat" in text
+    assert "78" in text, "the blank: the flange and twice what is left on it"
+    corin.post("/jobs/Q-228/bush/make/", {"unit": "mm"})
+    made = Feature.objects.get(kind="outside", setup__job__suits__seat__setup__job__number="Q-228")
+    bore = page_of(made.setup.job.number).bore
+    assert bore.outside_mm[0] == (6.0, 74.0)
+    assert bore.length_mm == pytest.approx(29.8)
+    assert float(made.z_mm) == 6.0

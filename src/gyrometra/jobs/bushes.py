@@ -69,11 +69,12 @@ def make_job(
         number=number, part=part[:80], material=locked.material, quantity=1, due_on=locked.seat.setup.job.due_on,
         notes="", machine=machine, method="lathe-bar", holding="", reference=SetUp.Reference.OUTSIDE,
         room_behind_mm=None, coaxiality_mm=None, match_mm=None, fixtures=[], name="bore", start_mm=Decimal(0),
-        length_mm=locked.length_mm, ends=Bore.Ends.THROUGH, depth_wanted="", depth=None, mate_mm=None, play_mm=None,
+        length_mm=locked.length_mm + (locked.flange_mm or 0), ends=Bore.Ends.THROUGH,
+        depth_wanted="", depth=None, mate_mm=None, play_mm=None,
         wanted=f"{turned_mm - TURNED_WITHIN_MM:.3f}-{turned_mm + TURNED_WITHIN_MM:.3f}", limits=limits, target="",
         target_limits=None, matters=Bore.Matters.LITTLE, breaks=[], runout_limit_mm=to_decimal(upper_mm - lower_mm),
         roundness_limit_mm=None, taper_limit_mm=None, found=found, found_of=FoundOf(),
-        there=[], outside=[Row(first_mm=locked.length_mm, second_mm=aim, typed={})], typed={},
+        there=[], outside=[*_flange(locked), Row(first_mm=locked.length_mm, second_mm=aim, typed={})], typed={},
     ))  # fmt: skip
     Feature.objects.create(
         setup=made.setup,
@@ -81,11 +82,19 @@ def make_job(
         name=OUTSIDE,
         kind=Feature.Kind.OUTSIDE,
         length_mm=locked.length_mm,
+        z_mm=locked.flange_mm or 0,
         **_outside(lower_mm, upper_mm),
         stock_mm=locked.blank_outside_mm - aim if locked.blank_outside_mm and locked.blank_outside_mm > aim else None,
     )
     take_over(bush=locked, lower_mm=lower_mm, upper_mm=upper_mm, job=made)
     return made
+
+
+def _flange(bush: Bush) -> list[Row]:
+    """The step of the outside that stays outside the seat, at the open face."""
+    if bush.flange_mm is None or bush.flange_diameter_mm is None:
+        return []
+    return [Row(first_mm=bush.flange_mm, second_mm=bush.flange_diameter_mm, typed={})]
 
 
 def _outside(lower_mm: float, upper_mm: float) -> dict[str, Any]:
@@ -103,7 +112,8 @@ def take_over(*, bush: Bush, lower_mm: float, upper_mm: float, job: Job | None =
     if bush.job is not None:
         lock_open(bush.job)
         aim = to_decimal((lower_mm + upper_mm) / 2)
-        OutsideStep.objects.filter(bore__setup__job=bush.job).update(diameter_mm=aim, typed={})
+        seat_step = OutsideStep.objects.filter(bore__setup__job=bush.job, place=len(_flange(bush)))
+        seat_step.update(diameter_mm=aim, typed={})
         Feature.objects.filter(setup__job=bush.job, name=OUTSIDE, kind=Feature.Kind.OUTSIDE).update(
             **_outside(lower_mm, upper_mm), typed={}
         )

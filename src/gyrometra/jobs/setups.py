@@ -68,6 +68,8 @@ def go_on(
     for feature in after.features.filter(dropped=False):
         feature.pk, feature._state.adding, feature.setup = None, True, setup
         feature.save()
+    # a distance that was taken from the axis that is left is taken from the one that goes on with its bores
+    Feature.objects.filter(to_setup=after).update(to_setup=setup)
     _close(locked, user, after, reason or f"goes on in set-up {setup.letter}")
     _begin(locked, user, setup, float(max(one.bore.upper_mm for one in found)), unit)
     return setup

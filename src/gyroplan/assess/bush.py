@@ -52,8 +52,16 @@ class BushWork:
     material: Material
     blank_outside_mm: float | None = None
     blank_inside_mm: float | None = None
+    #: A flange outside the seat: how thick, how large; None for none.
+    flange_mm: float | None = None
+    flange_diameter_mm: float | None = None
     friction: float = 0.12
     slip_mm: float = 0.02
+
+    @property
+    def whole_mm(self) -> float:
+        """Its length with its flange."""
+        return self.length_mm + (self.flange_mm or 0.0)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -150,10 +158,11 @@ def _elastic(material: Material) -> dict[str, float]:
 
 def _stages(work: BushWork, outside: BushOutside, turned_mm: float, pressed_mm: float) -> tuple[Stage, ...]:
     """Blank, rough, turn and bore, press, finish bore."""
-    rough_outside, rough_inside = outside.aim_mm + ROUGH_OUTSIDE_MM, max(0.0, turned_mm - ROUGH_INSIDE_MM)
-    blank_outside = work.blank_outside_mm or outside.aim_mm + 2 * ROUGH_OUTSIDE_MM
+    largest = _largest_mm(work, outside)
+    rough_outside, rough_inside = largest + ROUGH_OUTSIDE_MM, max(0.0, turned_mm - ROUGH_INSIDE_MM)
+    blank_outside = work.blank_outside_mm or largest + 2 * ROUGH_OUTSIDE_MM
     blank_inside = work.blank_inside_mm or 0.0
-    length, long = work.length_mm, work.length_mm + ROUGH_LENGTH_MM
+    length, long = work.whole_mm, work.whole_mm + ROUGH_LENGTH_MM
     blank_length = long + ROUGH_LENGTH_MM
     if blank_outside < rough_outside:
         raise InvalidInput("blank_outside_mm", "not_over", given=blank_outside, allowed=rough_outside)
@@ -169,10 +178,24 @@ def _stages(work: BushWork, outside: BushOutside, turned_mm: float, pressed_mm: 
         Stage(key="rough", outside_mm=rough_outside, inside_mm=rough_inside, length_mm=long,
               removed=gone(rough_outside, rough_inside, long)),
         Stage(key="turn", outside_mm=outside.aim_mm, inside_mm=turned_mm, length_mm=length,
-              removed=gone(outside.aim_mm, turned_mm, length)),
+              removed=1 - (_volume(outside.aim_mm, turned_mm, work.length_mm)
+                           + _volume(largest, turned_mm, work.flange_mm or 0.0)) / blank),
         Stage(key="press", inside_mm=pressed_mm),
         Stage(key="finish", inside_mm=work.finish.middle_mm),
     )  # fmt: skip
+
+
+def _largest_mm(work: BushWork, outside: BushOutside) -> float:
+    """The largest diameter: of its flange where it has one, which must stand past the seat."""
+    if (work.flange_mm is None) != (work.flange_diameter_mm is None):
+        missing = "flange_mm" if work.flange_mm is None else "flange_diameter_mm"
+        raise InvalidInput(missing, "both_or_neither",
+                           other="flange_diameter_mm" if missing == "flange_mm" else "flange_mm")  # fmt: skip
+    if work.flange_diameter_mm is None:
+        return outside.aim_mm
+    if work.flange_diameter_mm <= outside.upper_mm:
+        raise InvalidInput("flange_diameter_mm", "not_over", given=work.flange_diameter_mm, allowed=outside.upper_mm)
+    return work.flange_diameter_mm
 
 
 def _volume(outside_mm: float, inside_mm: float, length_mm: float) -> float:

@@ -51,7 +51,7 @@ class HeadForm(CribForm):
         positive=False,
         least=0,
         required=False,
-        help_text="blank: 0.5 mm",
+        help_text="blank: the usual room",
     )
 
     def clean_clearance_mm(self) -> Decimal:

@@ -14,6 +14,16 @@ class Migration(migrations.Migration):
 
     operations = [
         migrations.AddField(
+            model_name='bush',
+            name='flange_mm',
+            field=models.DecimalField(blank=True, decimal_places=6, max_digits=12, null=True),
+        ),
+        migrations.AddField(
+            model_name='bush',
+            name='flange_diameter_mm',
+            field=models.DecimalField(blank=True, decimal_places=6, max_digits=12, null=True),
+        ),
+        migrations.AddField(
             model_name='plan',
             name='face_read_mm',
             field=models.DecimalField(blank=True, decimal_places=6, max_digits=12, null=True),

@@ -35,6 +35,9 @@ class Bush(models.Model):
     length_mm = mm()
     blank_outside_mm = mm(null=True, blank=True)
     blank_inside_mm = mm(null=True, blank=True)
+    #: A flange that stays outside the seat: how thick along the axis, how large; empty for none.
+    flange_mm = mm(null=True, blank=True)
+    flange_diameter_mm = mm(null=True, blank=True)
     put_in = models.CharField(max_length=6, choices=PutIn.choices, default=PutIn.PRESS)
     #: Its outside's limits as they were when its job was made, or taken over anew.
     lower_mm = mm(null=True, blank=True)

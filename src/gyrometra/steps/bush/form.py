@@ -35,6 +35,8 @@ class BushForm(TypedForm):
     length_mm = LengthField(label="Length")
     blank_outside_mm = LengthField(label="Blank, outside Ø", required=False)
     blank_inside_mm = LengthField(label="Blank, bore Ø", required=False, help_text="blank: solid bar")
+    flange_mm = LengthField(label="Flange, how thick", required=False, help_text="blank: none")
+    flange_diameter_mm = LengthField(label="Flange Ø", required=False)
     put_in = forms.ChoiceField(label="Put in", choices=Bush.PutIn.choices, widget=forms.RadioSelect)
 
     def __init__(self, *args: Any, page: JobPage, seat: Seat, bush: Bush | None = None, **kwargs: Any) -> None:
@@ -87,7 +89,10 @@ class BushForm(TypedForm):
         return {**kept, "finish": str(self.data.get("finish", "")).strip()}
 
 
-LENGTHS = ("least_mm", "most_mm", "leave_mm", "length_mm", "blank_outside_mm", "blank_inside_mm")
+LENGTHS = (
+    "least_mm", "most_mm", "leave_mm", "length_mm", "blank_outside_mm", "blank_inside_mm", "flange_mm",
+    "flange_diameter_mm",
+)  # fmt: skip
 
 
 def work_of(values: dict[str, Any]) -> BushWork:

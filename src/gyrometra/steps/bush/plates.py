@@ -110,13 +110,19 @@ _STAGES = {"blank": "Blank", "rough": "Rough", "turn": "Turn, bore", "press": "P
 _PUT_IN = {"press": "Press", "heat": "Heat and drop in", "cool": "Cool and drop in"}
 
 
-def stage_rows(page: JobPage, plan: BushPlan, put_in: str, finish: str) -> list[StageRow]:
+def _flange_words(units: Units, work: BushWork) -> str:
+    if work.flange_mm is None or work.flange_diameter_mm is None:
+        return ""
+    return f"; a flange Ø{units.plain(work.flange_diameter_mm)} x {units.plain(work.flange_mm)} stays outside the seat"
+
+
+def stage_rows(page: JobPage, plan: BushPlan, work: BushWork, put_in: str, finish: str) -> list[StageRow]:
     """Blank, rough, turn, press, finish bore, each with what is left of it."""
     units, outside = page.units, plan.outside
     notes = {
         "blank": "as it is bought or found",
         "rough": "let it settle before it is turned" if plan.needs_rest else "no rest needed",
-        "turn": "outside last, a lead of 1 x 30° to start it",
+        "turn": f"outside last, a lead of 1 x 30° to start it{_flange_words(units, work)}",
         "press": f"bore closes {units.planned(plan.pressed.bore_closes_mm or 0.0)} on Ø",
         "finish": f"{finish}: {units.planned(plan.after_mm)} on Ø to come off",
     }

@@ -63,7 +63,8 @@ def _show(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRes
         shown |= {
             "bands": bush_scenes(page, plan, extra["work"]),
             "plates": bush_plates(page, plan, extra["work"], kept.put_in),
-            "stages": stage_rows(page, plan, kept.put_in, kept.finish), "cautions": bush_cautions(kept.put_in),
+            "stages": stage_rows(page, plan, extra["work"], kept.put_in, kept.finish),
+            "cautions": bush_cautions(kept.put_in),
             "moved": has_moved(kept, plan),
         }  # fmt: skip
     return show(request, page, "work", {**shown, **extra}, template="steps/bush.html")

@@ -42,7 +42,8 @@ def show_check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Ht
     if rows:
         shown |= {
             "feature_rows": rows, "indicators": indicators_for(rows), "overs": FeatureReading.Over.choices,
-            "features_open": _on_features(request), "features_word": worst_word([row.word for row in rows]),
+            "features_open": _on_features(request), "mode": "features" if _on_features(request) else "",
+            "features_word": worst_word([row.word for row in rows]),
         }  # fmt: skip
     return show(request, page, "check", {**shown, **extra})
 
