@@ -182,7 +182,11 @@ def test_a_distance_is_moved_by_the_dial_and_proved_between_the_walls(corin: Cli
     line = page_of(BRACKET, 2).assessment.features(1)[0].lines[0]
     assert line.value == pytest.approx(103.99 + (52.013 + 40.011) / 2)
     assert line.word == "not-proven", "a calliper does not tell two hundredths"
-    assert "150.002 centre to centre" in flat(corin.get(f"/jobs/{address(BRACKET)}/check/?setup=2&at=features"))
+    check = f"/jobs/{address(BRACKET)}/check/?setup=2&at=features"
+    assert "150.002 centre to centre" in flat(corin.get(check))
+    assert "measured anew since" not in flat(corin.get(check))
+    measure(corin, 1, "52.022", "52.024", "52.023", with_gauge="Bore gauge 50-100")
+    assert "the bores were measured anew since: read it once more" in flat(corin.get(check))
 
 
 def test_an_axis_that_a_distance_is_taken_from_is_not_taken_away_and_two_axes_do_not_clash(corin: Client) -> None:

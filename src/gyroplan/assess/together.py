@@ -296,8 +296,16 @@ def _signed_bore(job: Assessment, piece: int, bore: BoreRecord) -> dict[str, Any
         "target_mm": [bore.target_lower_mm, bore.target_upper_mm], "on_target": check.on_target,
         "places": [[p.z_mm, p.angle_deg, p.value_mm, p.expanded_mm, p.verdict] for p in check.places],
         "limits": {name: None if f is None else [f.value_mm, f.expanded_mm, f.verdict] for name, f in named.items()},
-        "asked": {line.name: line.allowed_mm for line in check.limits},
+        "asked": {line.name: line.allowed_mm for line in check.limits}, **_signed_truing(job, piece, bore),
     }  # fmt: skip
+
+
+def _signed_truing(job: Assessment, piece: int, bore: BoreRecord) -> dict[str, Any]:
+    """Of work that is only set true, how far off it was read last: its verdict rests on it."""
+    if not job.record.setup.only_trued:
+        return {}
+    standing = job.truing(piece, bore.place).standing
+    return {"trued_off_mm": None if standing is None else standing.off_centre_mm}
 
 
 def _signed_feature(one: FeatureChecked) -> dict[str, Any]:

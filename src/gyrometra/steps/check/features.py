@@ -22,7 +22,7 @@ from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.entries import EntryForm, worded
 from gyrometra.steps.work.features import SIZE_OF
 from gyroplan.assess import FeatureLine, at_centres
-from gyroplan.record import FeatureRecord, letter_of
+from gyroplan.record import FeatureReadingRecord, FeatureRecord, letter_of
 
 What, Over = FeatureReading.What, FeatureReading.Over
 #: Gauges that suit a kind of feature first.
@@ -112,7 +112,20 @@ def _with_words(page: JobPage, row: FeatureReading) -> str:
         return f"{row.by.username}, {by}"
     record = next(one for one in page.record.feature_readings if one.key == row.pk)
     centres = page.units.planned(at_centres(record).distance_mm)
-    return f"{row.by.username}, {by}, {row.get_over_display()}: {centres} centre to centre"
+    words = f"{row.by.username}, {by}, {row.get_over_display()}: {centres} centre to centre"
+    return f"{words}; the bores were measured anew since: read it once more" if _moved(page, record) else words
+
+
+#: Sizes of two bores nearer than this are the same.
+_SAME_MM = 5e-5
+
+
+def _moved(page: JobPage, reading: FeatureReadingRecord) -> bool:
+    """Whether one of the two bores that a distance was read over is known otherwise by now."""
+    feature = next(one for one in page.record.setup.features if one.place == reading.feature)
+    walls = walls_of(page, feature)
+    then = (reading.first_mm or 0.0, reading.second_mm or 0.0)
+    return walls is not None and any(abs(now - was) > _SAME_MM for now, was in zip(walls, then, strict=False))
 
 
 def _in_order(gauges: Sequence[Gauge], feature: FeatureRecord) -> list[Gauge]:
