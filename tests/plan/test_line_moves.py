@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from gyroplan.assess import Assessment, line_moves_of, missing_for_moves, steps_of
+from gyroplan.assess import Assessment, line_moves_of, missing_for_moves, steps, steps_of
 from gyroplan.assess.lines import response_of
 from gyroplan.record import BarRecord, BetweenRecord, JobRecord, ReadingRecord, RoundRecord
 from tests.plan.shop import assessed, bore, job
@@ -115,8 +115,30 @@ def test_true_is_done_when_the_line_is_and_not_when_the_sagging_bar_only_seems_s
 
     true = [swept(place, seen((0.0, 0.0), name, 0.0)) for place, name in ((1, "H1"), (3, "H3"))]
     assert station(assessed(line_job(*true))) == ("done", "trued")
+    one = assessed(line_job(swept(1, seen((0.1, 0.0), "H1", 0.0))))
+    assert one.truing(1, 1).standing is not None
+    assert one.truing(1, 1).standing.moves == [], "one end alone tells no move"  # type: ignore[union-attr]
     low = [swept(place, seen((0.03, 0.0), name, 0.0)) for place, name in ((1, "H1"), (3, "H3"))]
     assert station(assessed(line_job(*low))) == ("ahead", "truing")
+
+
+def test_the_next_action_is_the_bearings_own_and_names_the_end_that_lacks_a_sweep() -> None:
+    def told(*rounds: RoundRecord) -> tuple[str, dict[str, Any]]:
+        done = dict.fromkeys(("work", "bar", "cuts"), lambda _: ("done", "", {}))
+        with pytest.MonkeyPatch.context() as patch:
+            for step, line in done.items():
+                patch.setitem(steps._LINES_OF, step, line)
+            found = steps_of(assessed(line_job(*rounds))).following
+        return found.code, found.values
+
+    code, values = told(swept(1, seen((0.1, 0.0), "H1", 0.0)))
+    assert (code, values["of"]) == ("begin_truing", "H3")
+    code, values = told(swept(1, seen((0.1, 0.02), "H1", 0.0)), swept(3, seen((-0.2, 0.0), "H3", 0.0)))
+    found = line_moves_of(assessed(line_job(swept(1, seen((0.1, 0.02), "H1", 0.0)),
+                                            swept(3, seen((-0.2, 0.0), "H3", 0.0)))), 1)  # fmt: skip
+    assert found is not None
+    assert (code, values["number"], values["way"]) == ("move_bearing", 3, "down")
+    assert values["value_mm"] == pytest.approx(-found.moves[1].up_mm)
 
 
 def test_an_opening_bar_in_bearings_carries_the_roughing_and_the_bar_the_rest() -> None:

@@ -12,7 +12,7 @@ from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Indicator, Machine
 from gyrometra.steps.page import open_page
 from gyrometra.truing.models import Between
-from gyroplan.assess import line_moves_of
+from gyroplan.assess import line_moves_of, steps_of
 from tests.web.said import flat
 
 MM = Units("mm")
@@ -34,6 +34,8 @@ def test_what_is_swept_at_both_ends_is_told_at_the_bearings(corin: Client) -> No
     sweep(corin, 1, 0.242, -0.132)
     text = flat(corin.get("/jobs/Q-221/true/?bore=1"))
     assert "Missing: a sweep of H3" in text.replace("</b>", "").replace("<b>", "")
+    assert "Moves made" not in text, "one end alone tells no move"
+    assert "Move the bar" not in text
     sweep(corin, 3, -0.058, 0.058)
     found = line_moves_of(open_page("Q-221", MM, 3).assessment, 1)
     assert found is not None
@@ -43,6 +45,8 @@ def test_what_is_swept_at_both_ends_is_told_at_the_bearings(corin: Client) -> No
     slope = (other.true_up_mm - one.true_up_mm) / (other.z_mm - one.z_mm)
     assert found.moves[0].up_mm == pytest.approx(one.true_up_mm + slope * (found.moves[0].z_mm - one.z_mm))
     text = flat(corin.get("/jobs/Q-221/true/?bore=3"))
+    told = steps_of(open_page("Q-221", MM).assessment).following
+    assert told.code != "move_it", "the bench tells the bearings too, where truing is next"
     for move in found.moves:
         assert MM.planned(abs(move.up_mm)) in text
         assert f"{abs(move.up_mm) / 1.5:.2f} turn, jack screw" in text

@@ -56,6 +56,8 @@ _NEXTS = {
     "finish_round": ("Read {places} places", "Round {number}", ""),
     "move_jaws": ("Slacken jaw {slacken}, tighten jaw {tighten}", "{value}", "{unit}"),
     "move_it": ("Move {what} to the {to}", "{value}", "{unit}"),
+    "lift_it": ("Lift at {what}", "{value}", "{unit}"),
+    "move_bearing": ("Bearing {number} {way}", "{value}", "{unit}"),
     "guides_swing": ("The bar swings in its guides: closer bushes, or measure", "{value}", "{unit}"),
     "rested": ("Rested: finish it now", "", ""),
     "settling": ("Settling till", "{day}", ""),

@@ -67,8 +67,7 @@ class LineMoves:
 
 def is_moved_at_bearings(job: Assessment) -> bool:
     """Whether the axis is moved at two bearings that both end bores decide."""
-    setup = job.record.setup
-    return setup.way.moved_is == "axis" and setup.way.bar_in == "bearings" and setup.is_several
+    return job.record.setup.moves_bearings
 
 
 def missing_for_moves(job: Assessment, piece: int) -> tuple[str, ...]:

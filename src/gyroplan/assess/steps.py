@@ -7,7 +7,8 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from gyroplan.assess.check import Checked, worst_word
-from gyroplan.assess.line_moves import line_moves_of
+from gyroplan.assess.level import is_by_face, level_of
+from gyroplan.assess.line_moves import is_moved_at_bearings, line_moves_of
 from gyroplan.assess.standing import Assessment, Boring
 from gyroplan.assess.together import piece_words, summary_of
 from gyroplan.assess.truing import Truing
@@ -279,6 +280,8 @@ def _next(here: _Here, found: tuple[Station, ...]) -> Next:
         return _NEXT[step](here)
     each = [one for one in here.each if step != "true" or one.is_end]
     one = next((p for p in each if _LINES_OF[step](p)[0] != DONE), here)
+    if step == "true" and is_moved_at_bearings(here.job):
+        one = next((p for p in each if p.truing.standing is None), one)
     action = _NEXT[step](one)
     return replace(action, values={**action.values, "of": one.bore.name, "place": one.bore.place})
 
@@ -342,9 +345,17 @@ def _next_cuts(here: _Here) -> Next:
 
 
 def _next_true(here: _Here) -> Next:
-    view, standing = here.truing.open_round, here.truing.standing
+    view = here.truing.open_round
     if view is not None:
         return Next("true", "finish_round", {"number": view.round.number, "places": view.round.places})
+    if is_moved_at_bearings(here.job):
+        return _next_bearing(here)
+    return _next_lift(here) if is_by_face(here.job) else _next_move(here)
+
+
+def _next_move(here: _Here) -> Next:
+    """The larger move of the last round, at the jaws or the slides."""
+    standing = here.truing.standing
     if standing is None or not standing.moves:
         if standing is not None and standing.way.moved_is == "nothing":
             return Next("true", "guides_swing", {"value_mm": standing.total_mm})
@@ -354,6 +365,26 @@ def _next_true(here: _Here) -> Next:
         to = move.slacken if standing.way.moved_is == "work" else move.tighten
         return Next("true", "move_it", {"what": standing.way.moved, "to": to, "value_mm": move.by_mm})
     return Next("true", "move_jaws", {"slacken": move.slacken, "tighten": move.tighten, "value_mm": move.by_mm})
+
+
+def _next_bearing(here: _Here) -> Next:
+    """Of a line bar the largest move of a bearing; before both ends were swept, a sweep of the one that lacks it."""
+    line = line_moves_of(here.job, here.piece)
+    if line is None:
+        return Next("true", "begin_truing", {"number": len(here.truing.rounds) + 1})
+    ways = [(abs(by), one.number, up if by > 0 else down) for one in line.moves
+            for by, up, down in ((one.up_mm, "up", "down"), (one.right_mm, "right", "left"))]  # fmt: skip
+    by, number, way = max(ways)
+    return Next("true", "move_bearing", {"number": number, "way": way, "value_mm": by})
+
+
+def _next_lift(here: _Here) -> Next:
+    """Of a face the largest lift of a support; a sweep before it is read, or its circles are known."""
+    level = level_of(here.job, here.piece)
+    if level is None or level.within:
+        return Next("true", "begin_truing", {"number": len(here.truing.rounds) + 1})
+    lift = max(level.lifts, key=lambda one: one.lift_mm)
+    return Next("true", "lift_it", {"what": f"{here.setup.way.place_word}{lift.name}", "value_mm": lift.lift_mm})
 
 
 def _next_bore(here: _Here) -> Next:

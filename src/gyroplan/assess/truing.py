@@ -202,8 +202,9 @@ def truing_of(record: JobRecord, piece: int, place: int) -> Truing:
     rounds = [r for r in record.rounds if r.purpose == "true" and r.piece == piece and r.bore in of]
     happened = [one for one in record.between if one.piece == piece and one.bore in of]
     limit = record.bore_at(place).runout_limit_mm if setup.way.several else setup.tightest_runout_mm
-    # of a face nothing is moved at the jaws or the slides: what levels it is worked out by itself
-    way = replace(setup.way, moved_is="nothing") if setup.reference == "face" else setup.way
+    # what levels a face, and what brings a line bar on to its bores, is worked out by itself, not from one round
+    alone = setup.reference != "face" and not setup.moves_bearings
+    way = setup.way if alone else replace(setup.way, moved_is="nothing")
     return _replayed(rounds, happened, limit, way)
 
 

@@ -243,6 +243,11 @@ class SetUpRecord:
         return "outside" if self.reference == "outside" else "inside"
 
     @property
+    def moves_bearings(self) -> bool:
+        """Whether the axis is moved at two bearings that both end bores decide: one bore alone tells no move."""
+        return self.way.moved_is == "axis" and self.way.bar_in == "bearings" and self.is_several
+
+    @property
     def tightest_runout_mm(self) -> float:
         """What the whole set-up must be trued to."""
         return min(bore.runout_limit_mm for bore in self.bores)
