@@ -40,6 +40,8 @@ class BarLayer:
     holder: str = "bar holder, on the cross-slide"
     #: What stands out beyond the reach needed: a head's bar has a reach of its own.
     out_mm: float | None = None
+    #: The bar that carries the head, (length, diameter): none where the head sits in the spindle.
+    carrier: tuple[float, float] | None = None
 
     @property
     def in_head(self) -> bool:
@@ -70,8 +72,10 @@ def bar_band(part: Part, layer: BarLayer, width: float) -> Scene:
     draw_wanted(view, part)
     if layer.in_head:
         holder = view.x(part.length_mm + layer.overrun_mm - reach)
-        _head(view, layer, holder, width)
-    _bar(view, part, layer, holder, width)
+        _head(view, layer, _head_face(view, layer, holder), width)
+    if layer.carrier is not None:
+        _carrier(view, layer, holder, width)
+    _bar(view, part, layer, _head_face(view, layer, holder), width)
     draw_axis(view, 8, width - 8)
     _reach_dimensions(view, part, layer, holder)
     top = max(axis_y + layer.diameter_mm / 2 * view.scale + 16, axis_y + 40)
@@ -99,11 +103,30 @@ def _view(scene: Scene, part: Part, layer: BarLayer, width: float, axis_y: float
 def _head(view: View, layer: BarLayer, holder: float, width: float) -> None:
     """The head's body behind its face, about the spindle's axis."""
     body = min(max(60.0, 2.2 * layer.diameter_mm * view.scale), view.axis_y - 60)
+    deep = 90 if layer.carrier is None else 34
     view.scene.poly(
-        [(min(width - 14, holder + 90), view.axis_y - body), (holder, view.axis_y - body),
-         (holder, view.axis_y + body / 3), (min(width - 14, holder + 90), view.axis_y + body / 3)],
+        [(min(width - 14, holder + deep), view.axis_y - body), (holder, view.axis_y - body),
+         (holder, view.axis_y + body / 3), (min(width - 14, holder + deep), view.axis_y + body / 3)],
         "phantom",
     )  # fmt: skip
+
+
+def _head_face(view: View, layer: BarLayer, holder: float) -> float:
+    """Where the bar with the cutter begins: at the spindle, or at the head on the end of another bar."""
+    return holder if layer.carrier is None else holder - layer.carrier[0] * view.scale
+
+
+def _carrier(view: View, layer: BarLayer, holder: float, width: float) -> None:
+    """The bar that carries the head, from behind the head's body into the spindle's nose."""
+    if layer.carrier is None:
+        return
+    half = layer.carrier[1] / 2 * view.scale
+    left = min(_head_face(view, layer, holder) + 34, holder)
+    right = min(width - 14, holder + 60)
+    view.scene.poly([(left, view.axis_y - half), (right, view.axis_y - half), (right, view.axis_y + half),
+                     (left, view.axis_y + half)], "bar", closed=True)  # fmt: skip
+    view.scene.poly([(right, view.axis_y - half - 18), (holder, view.axis_y - half - 18),
+                     (holder, view.axis_y + half + 18), (right, view.axis_y + half + 18)], "phantom")  # fmt: skip
 
 
 def _bar(view: View, part: Part, layer: BarLayer, holder: float, width: float) -> None:
@@ -111,7 +134,7 @@ def _bar(view: View, part: Part, layer: BarLayer, holder: float, width: float) -
     wall = view.y(part.aim_mm)
     axis_y = view.axis_y - layer.centre_mm * view.scale
     tip = view.x(part.length_mm + layer.overrun_mm)
-    shank = min(width - 14, holder + max(60, 4 * r))
+    shank = min(width - 14, holder + (max(60, 4 * r) if layer.carrier is None else 24))
     scene.poly(
         [(tip + 4, axis_y - r), (shank, axis_y - r), (shank, axis_y + r), (tip + 4, axis_y + r),
          (tip, axis_y + r - 4), (tip, axis_y - r + 4)],

@@ -119,7 +119,8 @@ def _more_of(bar: Bar, units: Units) -> str:
     stands = "" if bar.tuned_turns is None else f", damper {_short(bar.tuned_turns)} turns out"
     table = f"; tuned at {', '.join(units.length(out) for out, _ in bar.tuned)}{stands}" if bar.tuned else ""
     pair = f"; two bits {units.plain(bar.bits_apart_mm)} apart" if bar.bits_apart_mm is not None else ""
-    return (f"; {steps} from the tip" if steps else "") + table + pair
+    pads = f"; guide pads at Ø{units.plain(bar.pads_mm)}" if bar.pads_mm is not None else ""
+    return (f"; {steps} from the tip" if steps else "") + table + pair + pads
 
 
 def _corners(cutter: Cutter) -> str:

@@ -33,7 +33,7 @@ def bar_record(bar: Bar) -> BarRecord:
         tail_mm=float(bar.tail_mm or 0),
         shank_mm=maybe(bar.shank_mm), steps_mm=_pairs(bar.steps_mm), tilt_deg=float(bar.tilt_deg),
         damping_ratio=maybe(bar.damping_ratio), tuned=_pairs(bar.tuned), tuned_turns=maybe(bar.tuned_turns),
-        bits_apart_mm=maybe(bar.bits_apart_mm),
+        bits_apart_mm=maybe(bar.bits_apart_mm), pads_behind_mm=maybe(bar.pads_behind_mm), pads_mm=maybe(bar.pads_mm),
     )  # fmt: skip
 
 
@@ -58,6 +58,7 @@ def head_record(head: Head, holes: Rows | None = None) -> HeadRecord:
         holes=tuple(HeadHole(hole=row["name"], offset_mm=float(row["offset_mm"])) for row in rows),
         dial_reads=_reads(head.dial_reads), dial_numbers=_numbers(head.dial_numbers),
         max_rpm=maybe(head.max_rpm), clearance_mm=float(head.clearance_mm),
+        carrier_mm=maybe(head.carrier_mm), carrier_out_mm=maybe(head.carrier_out_mm),
     )  # fmt: skip
 
 

@@ -2,7 +2,7 @@
 
 from gyrometra.steps.bar.head import hole_rows
 from gyrometra.steps.bar.line import line_table
-from gyrometra.steps.bar.plates import bar, bar_list, opening_line, tuning_line
+from gyrometra.steps.bar.plates import bar, bar_list, opening_line
 from gyrometra.steps.bore.acts import NotRead, act_of, rests_on, size_act
 from gyrometra.steps.bore.plates import bore, guards_due
 from gyrometra.steps.check.plates import check, first_waiting
@@ -45,7 +45,6 @@ __all__ = [
     "size_act",
     "title_block",
     "true",
-    "tuning_line",
     "verdict_plate",
     "ways",
     "work",

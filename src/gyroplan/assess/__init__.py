@@ -39,6 +39,7 @@ from gyroplan.assess.line_moves import (
 )
 from gyroplan.assess.lines import Line, bar_in_line, bores_in_line, line_at
 from gyroplan.assess.packing import Packed, Packing, Stacked, packed_from, packing_of
+from gyroplan.assess.pads import Pads, pads_of
 from gyroplan.assess.pairs import pair_of
 from gyroplan.assess.passes import Passes, passes_of, require_passes
 from gyroplan.assess.setting import Setting, set_by
@@ -97,6 +98,7 @@ __all__ = [
     "Opening",
     "Packed",
     "Packing",
+    "Pads",
     "Passes",
     "PlannedPass",
     "RoundStanding",
@@ -147,6 +149,7 @@ __all__ = [
     "name_of",
     "packed_from",
     "packing_of",
+    "pads_of",
     "pair_of",
     "passes_of",
     "piece_words",

@@ -47,14 +47,19 @@ class AtBore:
     def bar(self) -> BarRecord | None:
         """The bar picked for this set-up; one made for another method does not count."""
         bar = self.plan.bar
-        return bar if bar is not None and bar.method == self.setup.way.bars else None
+        return self.as_carried(bar) if bar is not None and bar.method == self.setup.way.bars else None
+
+    def as_carried(self, bar: BarRecord) -> BarRecord:
+        """A bar of this method as this set-up holds it: in its boring head, which another bar may carry."""
+        return bar.on_head(self.plan.head)
 
     @property
     def opening_bar(self) -> BarRecord | None:
         """Another bar that opens the bore up first; None where one bar does both."""
         bar = self.plan.opening_bar
-        right = bar is not None and bar.method == self.setup.way.bars
-        return bar if right and bar != self.bar else None
+        if bar is None or bar.method != self.setup.way.bars or bar == self.plan.bar:
+            return None
+        return self.as_carried(bar)
 
     @property
     def cutter(self) -> CutterRecord | None:

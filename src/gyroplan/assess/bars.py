@@ -269,7 +269,7 @@ def choice_of(passes: Passes, bar: BarInWork, crib: Sequence[BarRecord]) -> Figu
         return Figure(missing="bore-found")
     if reach is None:
         return Figure(refused=bar.reach.refused)
-    bars = [one for one in crib if one.method == at.setup.way.bars]
+    bars = [at.as_carried(one) for one in crib if one.method == at.setup.way.bars]
     if not bars:
         return Figure(missing="bar")
     return found_or_refused(
@@ -300,7 +300,7 @@ class BarRow:
 
 def rows_of(passes: Passes, bar: BarInWork, choice: BarChoice, crib: Sequence[BarRecord]) -> tuple[BarRow, ...]:
     """The crib's bars, best first, each with its verdict over all passes it is to cut."""
-    by_name = {one.name: one for one in crib}
+    by_name = {one.name: passes.at.as_carried(one) for one in crib}
     rows = [_row(passes, bar, choice, ranked, by_name[ranked.name]) for ranked in choice.ranked]
     order = {"ok": 0, "caution": 0, "stop": 1, "out": 2}
     return tuple(sorted(rows, key=lambda row: order[row.state]))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Literal
 
@@ -12,16 +12,20 @@ from gyrocore import (
     BarKind,
     BarMaterial,
     BarOut,
+    BarResponse,
     BarSection,
     Dial,
     Drive,
     HeadBar,
     HeadHole,
     Segment,
+    Support,
+    Tool,
     TunedPoint,
     Tuning,
     bar_kind,
     bar_out,
+    bar_response,
     segments_out,
     tuning,
 )
@@ -123,6 +127,9 @@ class HeadRecord:
     max_rpm: float | None = None
     #: Room wanted behind the heel of its bar, on radius.
     clearance_mm: float = 0.5
+    #: Carried on the end of a bar instead of in the spindle: that bar's diameter, and how far it stands out.
+    carrier_mm: float | None = None
+    carrier_out_mm: float | None = None
 
     @property
     def dial(self) -> Dial:
@@ -165,6 +172,11 @@ class BarRecord:
     tuned_turns: float | None = None
     #: A second bit on the same bar stands so far from the first; the two are a matched pair.
     bits_apart_mm: float | None = None
+    #: Pads that guide it in the bore it has just cut: how far behind the cutter, and the size they stand at, on Ø.
+    pads_behind_mm: float | None = None
+    pads_mm: float | None = None
+    #: What carries its boring head, (length, diameter); none in the spindle itself.
+    carrier: tuple[float, float] | None = None
 
     @property
     def held_by_mm(self) -> float:
@@ -184,7 +196,18 @@ class BarRecord:
     @property
     def reach_mm(self) -> float:
         """What can stand out: three diameters stay in the clamp unless the shop says otherwise."""
-        return self.length_mm - (3 * self.diameter_mm if self.grip_mm is None else self.grip_mm)
+        own = self.length_mm - (3 * self.diameter_mm if self.grip_mm is None else self.grip_mm)
+        return own if self.carrier is None else own + self.carrier[0]
+
+    def clamped_mm(self, out_mm: float) -> float:
+        """What stays in the clamp when it stands out so far; what carries its head is no part of it."""
+        return self.length_mm - out_mm + (0.0 if self.carrier is None else self.carrier[0])
+
+    def on_head(self, head: HeadRecord | None) -> BarRecord:
+        """The bar as this boring head carries it: at the end of another bar where the head is on one."""
+        if head is None or head.carrier_mm is None or head.carrier_out_mm is None or self.method != "head":
+            return self
+        return replace(self, carrier=(head.carrier_out_mm, head.carrier_mm))
 
     @property
     def made_of(self) -> BarKind:
@@ -207,9 +230,15 @@ class BarRecord:
         """Its thickest part."""
         return max([self.diameter_mm, *(diameter for _, diameter in self.steps_mm)])
 
+    def carrier_within(self, depth_mm: float) -> bool:
+        """Whether what carries its boring head goes into a bore so deep."""
+        return self.carrier is not None and depth_mm > self.reach_mm - self.carrier[0] + 1e-9
+
     def thickest_within_mm(self, depth_mm: float) -> float:
         """The thickest part of what goes so deep into a bore: a thick part that stays outside does not count."""
         at, found = 0.0, []
+        if self.carrier is not None and self.carrier_within(depth_mm):
+            found.append(self.carrier[1])
         for length, diameter in self.steps_mm:
             if at < depth_mm - 1e-9:
                 found.append(diameter)
@@ -219,8 +248,25 @@ class BarRecord:
     def stands_out(self, out_mm: float) -> BarOut:
         """How it answers at its cutter, standing out so far, with its real steps."""
         shank = Segment(length_mm=1.0, diameter_mm=self.diameter_mm, inner_diameter_mm=self.inner_diameter_mm)
+        return _bar_out(tuple(self._segments_out(shank, out_mm)), self.material)
+
+    def _segments_out(self, shank: Segment, out_mm: float) -> list[Segment]:
         steps = [Segment(length_mm=length, diameter_mm=diameter) for length, diameter in self.steps_mm]
-        return _bar_out(tuple(segments_out(steps, shank, out_mm)), self.material)
+        if self.carrier is None:
+            return segments_out(steps, shank, out_mm)
+        length, diameter = self.carrier
+        return [Segment(length_mm=length, diameter_mm=diameter), *segments_out(steps, shank, out_mm - length)]
+
+    def held_by_pads(self, out_mm: float) -> BarResponse | None:
+        """How it answers at its cutter once its pads are in the bore; None where it has none, or they stay outside."""
+        behind = self.pads_behind_mm
+        if behind is None or self.pads_mm is None or behind >= out_mm:
+            return None
+        shank = Segment(length_mm=1.0, diameter_mm=self.diameter_mm, inner_diameter_mm=self.inner_diameter_mm)
+        return bar_response(
+            segments=self._segments_out(shank, out_mm), tool=Tool(position_mm=out_mm), material=self.material,
+            supports=[Support(position_mm=0, kind="clamped"), Support(position_mm=out_mm - behind, kind="bearing")],
+        )  # fmt: skip
 
     def damping_at(self, out_mm: float) -> float:
         """Its damping standing out so far: a bar whose damper is not tuned for it damps as plain steel does."""
@@ -241,7 +287,7 @@ class BarRecord:
 
     def section_at(self, out_mm: float) -> BarSection:
         """The bar as the core bends it; a stepped one as the plain bar that is as stiff standing out so far."""
-        if self.steps_mm:
+        if self.steps_mm or self.carrier is not None:
             return BarSection(kind=self.kind, diameter_mm=self.stands_out(out_mm).equal_diameter_mm)
         return BarSection(
             kind=self.kind, diameter_mm=self.diameter_mm, inner_diameter_mm=self.inner_diameter_mm
@@ -262,7 +308,7 @@ class BarRecord:
             reach_mm=self.reach_mm,
             min_bore_mm=self.min_bore_mm,
             fixed_reach=self.is_fixed,
-            thickest_mm=self.thickest_within_mm(entering_mm) if self.steps_mm else None,
+            thickest_mm=self.thickest_within_mm(entering_mm) if self.steps_mm or self.carrier else None,
         )
 
 

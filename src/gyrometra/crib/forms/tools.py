@@ -53,6 +53,18 @@ class HeadForm(CribForm):
         required=False,
         help_text="blank: the usual room",
     )
+    carrier_mm = LengthField(label="Carried on the end of a bar of Ø", required=False,
+                             help_text="blank: it sits in the spindle")  # fmt: skip
+    carrier_out_mm = LengthField(label="That bar stands out", required=False, help_text="spindle nose to the head")
+
+    def clean(self) -> dict[str, Any]:
+        """What carries the head has a size and stands out by something."""
+        values = super().clean() or {}
+        for one, other in (("carrier_mm", "carrier_out_mm"), ("carrier_out_mm", "carrier_mm")):
+            if values.get(one) is not None and values.get(other) is None and other not in self.errors:
+                self.add_error(other, "A head on the end of a bar: both its diameter and how far it stands out are "
+                                      "needed.")  # fmt: skip
+        return values
 
     def clean_clearance_mm(self) -> Decimal:
         """Half a millimetre unless the shop wants another room."""
@@ -87,7 +99,7 @@ class BarForm(CribForm):
 
     model = Bar
     folded = ("tail_mm", "inner_diameter_mm", "shank_mm", "steps_mm", "tilt_deg", "damping_ratio", "tuned",
-              "tuned_turns", "bits_apart_mm")  # fmt: skip
+              "tuned_turns", "bits_apart_mm", "pads_behind_mm", "pads_mm")  # fmt: skip
     method = forms.ChoiceField(
         label="Made for", choices=[(k, way.label) for k, way in methods().items() if way.bars == k]
     )
@@ -122,6 +134,8 @@ class BarForm(CribForm):
     bits_apart_mm = LengthField(
         label="Distance to the second bit", required=False, help_text="two bits are a matched pair"
     )
+    pads_behind_mm = LengthField(label="Guide pads behind the cutter by", required=False, help_text="to their middle")
+    pads_mm = LengthField(label="Guide pads stand at, on Ø", required=False, help_text="they run in the bore just cut")
 
     def _length(self, text: str) -> float:
         return read_length(text, self.units, "length")
@@ -164,6 +178,7 @@ class BarForm(CribForm):
                                                 f"{self.units.plain(diameter)} {self.units.label}.")  # fmt: skip
         self._guard_use(values)
         self._guard_steps(values)
+        self._guard_pads(values)
         tip = values.get("tip_mm")
         if tip is not None and tip <= diameter / 2:
             self.add_error("tip_mm", f"The tip must stand past the bar's own {self.units.plain(diameter / 2)}, or the "
@@ -187,6 +202,23 @@ class BarForm(CribForm):
                                        f"{self.units.plain(enters)} {self.units.label}.")  # fmt: skip
         if values.get("tuned") and not str(values.get("kind")).startswith("damped"):
             self.add_error("tuned", "Only a damped bar has a damper to tune; choose its kind, or leave this empty.")
+
+    def _guard_pads(self, values: dict[str, Any]) -> None:
+        """Pads have a place and a size over the bar's own; in bearings and between centres the bar is held already."""
+        behind, size = values.get("pads_behind_mm"), values.get("pads_mm")
+        if behind is None and size is None:
+            return
+        for name, value in (("pads_behind_mm", behind), ("pads_mm", size)):
+            if value is None and name not in self.errors:
+                self.add_error(name, "Guide pads need both: how far behind the cutter, and the size they stand at.")
+        if size is not None and size <= values["diameter_mm"]:
+            self.add_error("pads_mm", f"Pads stand out of the bar of Ø{self.units.plain(values['diameter_mm'])}; "
+                                      f"Ø{self.units.plain(size)} {self.units.label} was given.")  # fmt: skip
+        if behind is not None and behind >= values["length_mm"]:
+            self.add_error("pads_behind_mm", f"The bar is {self.units.plain(values['length_mm'])} long; "
+                                             f"{self.units.plain(behind)} {self.units.label} was given.")  # fmt: skip
+        if values.get("method") in ("line", "centres"):
+            self.add_error("pads_behind_mm", "A bar held at both ends is guided already; leave the pads empty.")
 
     def _guard_use(self, values: dict[str, Any]) -> None:
         """A line bar runs in bearings and nothing else does; a head's bar says how far its tip stands."""

@@ -21,6 +21,9 @@ class Head(CribItem):
     max_rpm = models.PositiveIntegerField(null=True, blank=True)
     #: Room wanted behind the heel of its bar, on radius.
     clearance_mm = mm(default="0.5")
+    #: Carried on the end of a bar instead of in the spindle: that bar's diameter, and how far it stands out.
+    carrier_mm = mm(null=True, blank=True)
+    carrier_out_mm = mm(null=True, blank=True)
 
 
 class Hole(models.Model):
@@ -62,6 +65,9 @@ class Bar(CribItem):
     tuned_turns = models.DecimalField(max_digits=6, decimal_places=2, null=True, blank=True)
     #: A second bit on the same bar stands so far from the first; the two are a matched pair.
     bits_apart_mm = mm(null=True, blank=True)
+    #: Pads that guide it in the bore it has just cut: how far behind the cutter, and the size they stand at, on Ø.
+    pads_behind_mm = mm(null=True, blank=True)
+    pads_mm = mm(null=True, blank=True)
     method = models.CharField(
         max_length=12, choices=[(key, way.label) for key, way in methods().items()], default="lathe-bar"
     )

@@ -105,7 +105,7 @@ class LineBarForm(PlanForm):
     budget_mm = LengthField(label="Allowed deflection, on radius", required=False)
     chip_clearance_mm = LengthField(label="Chip clearance per side", positive=False, least=0)
     overrun_mm = LengthField(label="Past the far end", positive=False, least=0)
-    foot_mm = LengthField(label="Bore axis over the foot of the work", required=False, help_text="for the packing")
+    foot_mm = LengthField(label="Foot of the work to bore axis", required=False, help_text="for the packing")
     bar = ChoiceOfRow(Bar.objects.filter(retired=False), label="Bar", required=False)
     opening_bar = ChoiceOfRow(
         Bar.objects.filter(retired=False), label="Roughed with", required=False, empty_label="the same bar"
@@ -188,7 +188,7 @@ class CentresBarForm(PlanForm):
     )
     cutter = ChoiceOfRow(Cutter.objects.filter(retired=False), label="Cutter", required=False)
     work_length_mm = LengthField(label="Length of the work", required=False, help_text="empty: as far as its bores go")
-    foot_mm = LengthField(label="Bore axis over the foot of the work", required=False, help_text="for the packing")
+    foot_mm = LengthField(label="Foot of the work to bore axis", required=False, help_text="for the packing")
     driver_mm = LengthField(label="Driver takes", positive=False, least=0)
     tail_mm = LengthField(label="Tail centre takes", positive=False, least=0)
     overrun_mm = LengthField(label="Clear past both ends", positive=False, least=0)

@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from gyrocore import BEARING_CLEAR_MM, Free, error_sentence, sentence
-from gyrometra.bridge.units import Units
+from gyrocore import BEARING_CLEAR_MM, error_sentence, sentence
+from gyrometra.steps.bar.says import home_words
 from gyrometra.steps.cuts.plates import first_dial, spindle_plate
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plate import LIMIT_WORDS, Because, Plate
-from gyroplan.assess import LEAST_ROOM_MM, Line, pair_of, way_home_of
+from gyroplan.assess import Line, pair_of
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -92,27 +92,6 @@ def _stroke_words(page: JobPage, line: Line) -> str:
     if meets:
         words += f"; a bearing at {units.length(meets[0])} stands in its way"
     return f"{words}."
-
-
-def home_words(page: JobPage) -> str:
-    """Where the bit is set and taken out, and what it meets on the way there; empty while it is not known."""
-    found, units = way_home_of(page.at), page.units
-    if found is None or page.at.bar is None:
-        return ""
-    out = (page.bore.aim_mm - page.at.bar.diameter_mm) / 2
-    sides = [_side_words(free, towards, units) for free, towards in (
-        (found.towards_start, "towards the first face"), (found.towards_end, "towards the far end"))]  # fmt: skip
-    rooms = [free.room_mm for free in (found.towards_start, found.towards_end)]
-    best = max(float("inf") if room is None else room for room in rooms)
-    where = "Set and take out the bit" if best >= LEAST_ROOM_MM else "No room to set or take out the bit"
-    return f"{where} {units.length(out)} out of the bar: {'; '.join(sides)}."
-
-
-def _side_words(free: Free, towards: str, units: Units) -> str:
-    if free.room_mm is None:
-        return f"{towards} nothing is in its way"
-    room = f"{units.length(free.room_mm)} free" if free.room_mm >= LEAST_ROOM_MM else "no room"
-    return f"{towards} {room}, then {free.meets}, which it does not pass"
 
 
 def _pair_words(page: JobPage) -> str:

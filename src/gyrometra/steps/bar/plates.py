@@ -12,6 +12,7 @@ from gyrometra.bridge.units import Units
 from gyrometra.steps.bar.centres import centres_plates
 from gyrometra.steps.bar.head import hole_plate
 from gyrometra.steps.bar.line import line_plates
+from gyrometra.steps.bar.says import StateLine
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plate import LIMIT_WORDS, Because, Plate, verdict_words
 from gyroplan.assess import BarRow as RankedRow
@@ -62,7 +63,7 @@ def _bar_row(row: RankedRow, units: Units) -> BarRow:
     return BarRow(
         pk=bar.key,
         words=f"{bar.name} · {bar.made_of.label} Ø{units.plain(bar.diameter_mm)} x {units.length(bar.length_mm)}",
-        gripped=units.length(bar.length_mm - ranked.overhang_mm),
+        gripped=units.length(bar.clamped_mm(ranked.overhang_mm)),
         stiffness=f"{ranked.tip_stiffness_n_mm / 1000:.1f}",
         spring="" if row.worst is None else units.small(row.worst.spring_mm),
         state=row.state,
@@ -70,14 +71,6 @@ def _bar_row(row: RankedRow, units: Units) -> BarRow:
         tag=", ".join(tag for tag, is_so in tags if is_so),
         reason=reasons if row.state == "out" else says,
     )
-
-
-@dataclass(frozen=True, kw_only=True)
-class StateLine:
-    """One line with its mark."""
-
-    state: str
-    words: str
 
 
 def opening_line(page: JobPage) -> StateLine | None:
@@ -94,25 +87,6 @@ def opening_line(page: JobPage) -> StateLine | None:
     then = f"the bar below then enters Ø{units.planned(page.bar.entry_mm or 0)}"
     past = "" if state == "in" else f" {verdict_words(found.verdict, units)}"
     return StateLine(state=state, words=f"{words}; {then}.{past}")
-
-
-def tuning_line(page: JobPage) -> StateLine | None:
-    """Where the damper of a tuned bar must stand; only its owner's own points are used."""
-    found, bar, units = page.bar.tuning.value, page.at.bar, page.units
-    if found is None or bar is None:
-        return None
-    if found.turns is None:
-        near = [p for p in (found.before, found.after) if p is not None]
-        points = " or ".join(f"{units.length(p.overhang_mm)} ({p.turns:g} turns)" for p in near)
-        words = f"{bar.name} is not tuned for this overhang: its table has {points}. Nothing is guessed between."
-        return StateLine(state="advice", words=words)
-    move = found.move_turns
-    if move is None:
-        return StateLine(state="advice", words=f"Damper to {found.turns:g} turns out; where it stands is not known")
-    if abs(move) < 1e-9:
-        return StateLine(state="in", words=f"Damper stands at {found.turns:g} turns out, right for this overhang")
-    way = "out" if move > 0 else "in"
-    return StateLine(state="advice", words=f"Turn the damper {abs(move):g} turns {way}, to {found.turns:g} out")
 
 
 def bar(page: JobPage) -> list[Plate]:
@@ -154,7 +128,7 @@ def _hang_out(page: JobPage, reach: float) -> Plate:
         reason = f"{units.length(past)} past the {units.limit(found.at_mm)} that pass {found.number} allows"
         if found.by == "rule":
             reason = f"{units.length(past)} past the {_rule_words(picked)} rule"
-    stays = units.length(picked.length_mm - reach)
+    stays = units.length(picked.clamped_mm(reach))
     return Plate(
         **base,
         scene=dial_scale(reach) if units.unit == "mm" else dial_scale(reach / 25.4, unit_step=0.1),

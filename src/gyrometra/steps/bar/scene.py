@@ -129,8 +129,8 @@ def bar_scenes(page: JobPage) -> list[tuple[str, Scene]]:
         else [],
         centre_mm=page.bore.aim_mm / 2 - (bar.tip_mm or 0.0) if held == "head" else 0.0,
         holder=holder.get(held, "bar holder, on the cross-slide"),
-        out_mm=out if bar.is_fixed else None,
-    )
+        out_mm=out if bar.is_fixed else None, carrier=bar.carrier,
+    )  # fmt: skip
     part = part_of(page.at.material, page.bore)
     return bands(lambda width: bar_band(part, layer, width))
 

@@ -10,7 +10,8 @@ from django.views.decorators.http import require_POST
 from gyrometra.steps.bar.form import BAR_FORMS
 from gyrometra.steps.bar.head import hole_rows
 from gyrometra.steps.bar.line import line_table
-from gyrometra.steps.bar.plates import bar, bar_list, opening_line, tuning_line
+from gyrometra.steps.bar.plates import bar, bar_list, opening_line
+from gyrometra.steps.bar.says import bar_says
 from gyrometra.steps.bar.scene import bar_scenes
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plan_form import PlanForm
@@ -34,7 +35,7 @@ def show_bar(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Http
         "table": line_table(page),
         "opening": opening_line(page),
         "packing": packing_words(page),
-        "tuning": tuning_line(page),
+        "says": bar_says(page),
         "bands": bar_scenes(page),
         "bar_list": bar_list(page),
         "plates": bar(page),

@@ -109,7 +109,7 @@ class WorkForm(GuardedWork):
         required=False,
         help_text="critical: three directions, twice each, a fine gauge",
     )
-    name = forms.CharField(label="Name of this bore", max_length=20, required=False, help_text="H1, upper, blind")
+    name = forms.CharField(label="Name", max_length=20, required=False, help_text="H1, upper, blind")
     start_mm = LengthField(
         label="Begins at", required=False, positive=False, help_text="from the open face of the first bore"
     )

@@ -42,6 +42,8 @@ PANELS: dict[str, tuple[str, tuple[str, ...]]] = {
     "setup": ("Set-up", ("method", "machine", "holding", "reference", "room_behind_mm", "coaxiality_mm", "fixtures",
                          "only_trued")),
 }  # fmt: skip
+#: Words of a link where the title of the place is too long for one.
+LINK_WORDS = {"breaks": "Keyways, ports, slots", "there": "Only there"}
 #: What stands under the drawing instead of the list of places.
 VIEWS = ("add", "methods", "more", "feature")
 
@@ -219,5 +221,4 @@ def place_links(page: JobPage, at: str) -> Iterator[tuple[str, str, bool]]:
     """Each place that can be opened: its words, where, and whether it is open."""
     for key, (title, _) in PANELS.items():
         if key not in ("setup", "bore"):
-            yield title, at_query(page, key), key == at
-    yield "Face, outside, relief, distance", at_query(page, "feature"), at == "feature"
+            yield LINK_WORDS.get(key, title), at_query(page, key), key == at

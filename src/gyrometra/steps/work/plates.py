@@ -96,7 +96,7 @@ def _first_cut(page: JobPage) -> Plate:
     if found is None or page.passes.plan.value is None:
         return Plate(label="First cut, deepest", governs="Missing:", reason="a pass plan that holds")
     trued = page.boring.off_centre_mm is not None
-    why = "as trued" if trued else "half the run-out limit, before truing"
+    why = "as trued" if trued else "half the run-out limit"
     first = page.passes.plan.value.passes[0].diameter_mm
     return Plate(
         label="First cut, deepest",
@@ -128,5 +128,5 @@ def _wall(page: JobPage) -> Plate:
         number=units.planned(wall),
         unit=units.label,
         governs="Limited by the smallest outside:",
-        reason="less the middle of the limits, halved",
+        reason="less mid-limit, halved",
     )

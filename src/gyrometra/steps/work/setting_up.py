@@ -52,7 +52,7 @@ class SidesForm(PlanForm):
 class PackForm(PlanForm):
     """On packing: the height of the axis over the foot of the work, and how the table or saddle lies."""
 
-    foot_mm = LengthField(label="Bore axis over the foot of the work", required=False)
+    foot_mm = LengthField(label="Foot to bore axis", required=False)
     axis_allowed_mm = LengthField(label="Axis may lie off by", required=False, ask_over_mm=5,
                                   help_text="blank: what the stock covers")  # fmt: skip
     falls_mm = LengthField(label="Table or saddle falls to the front", required=False, positive=False, least=0,
