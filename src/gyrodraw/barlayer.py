@@ -151,7 +151,8 @@ def _bar(view: View, part: Part, layer: BarLayer, holder: float, width: float) -
             "phantom",
         )  # fmt: skip
     if width > 900:
-        beside = (shank + 14, min(axis_y + 12, view.axis_y - 8)) if layer.in_head else (holder + 12, axis_y - 8)
+        above = 8.0 if layer.carrier is None else layer.carrier[1] / 2 * view.scale + 8
+        beside = (shank + 14, min(axis_y + 12, view.axis_y - above)) if layer.in_head else (holder + 12, axis_y - 8)
         scene.text((beside[0], beside[1] - 20 if layer.in_head else axis_y - r - 6), layer.holder, "label")
         scene.text(beside, layer.bar_words, "figure")
     if layer.spring_mm is not None and width >= 600:

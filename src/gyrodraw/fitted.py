@@ -30,12 +30,21 @@ class BushLayer:
     zone_words: tuple[str, str, str, str]
     gap_words: tuple[str, str]
     unsure_mm: float
+    what: str = "bush"
+    #: A flange that stays outside the seat: how thick, how large, its figure as words.
+    flange: tuple[float, float, str] | None = None
+
+    @property
+    def is_solid(self) -> bool:
+        """Whether it has no bore: cut lengthwise it is left white."""
+        return self.inside_mm == 0
 
 
 def bush_band(layer: BushLayer, width: float) -> Scene:
     """Seat and bush at the left, their zones at the right; on a narrow sheet the zones under them."""
     narrow = width < 600
-    title = f"Seat {layer.seat_words}, bush {layer.outside_words} outside, {layer.inside_words} bore"
+    title = f"Seat {layer.seat_words}, {layer.what} {layer.outside_words} outside"
+    title += "" if layer.is_solid else f", {layer.inside_words} bore"
     scene = Scene(width, 496.0 if narrow else 332.0, title)
     _half_view(scene, layer, narrow)
     _zones(scene, layer, (24.0, width - 24.0, 366.0, 462.0) if narrow else (width * 0.56, width - 24.0, 60.0, 270.0))
@@ -44,32 +53,54 @@ def bush_band(layer: BushLayer, width: float) -> Scene:
 
 def _half_view(scene: Scene, layer: BushLayer, narrow: bool) -> None:
     axis, top, left = 262.0, 52.0, 20.0 if narrow else 40.0
-    room = (scene.width - 150 if narrow else scene.width * 0.5 - 170) / (layer.depth_mm * 1.5 + layer.length_mm)
-    scale = min((axis - top) / (layer.hub_mm / 2), room)
+    room = (scene.width - 150 if narrow else scene.width * 0.5 - 170) / (
+        layer.depth_mm * 1.5 + layer.length_mm + (layer.flange[0] if layer.flange else 0)
+    )
+    greatest = max(layer.hub_mm, layer.flange[1] if layer.flange else 0)
+    scale = min((axis - top) / (greatest / 2), room)
     y = {name: axis - getattr(layer, f"{name}_mm") / 2 * scale for name in ("hub", "seat", "inside", "outside")}
     inner = axis - layer.inside_mm / 2 * scale
     behind, face = left + 0.5 * layer.depth_mm * scale, left + 1.5 * layer.depth_mm * scale
     hatch(scene, (left, y["hub"], face, y["seat"]), layer.hub_hatch)
-    hatch(scene, (left, y["seat"], behind, inner), layer.hub_hatch)
+    if layer.is_solid:
+        behind = left
+    else:
+        hatch(scene, (left, y["seat"], behind, inner), layer.hub_hatch)
     scene.poly([(left, axis), (left, y["hub"]), (face, y["hub"]), (face, axis)], "outline")
     scene.poly([(face, y["seat"]), (behind, y["seat"]), (behind, inner), (left, inner)], "wall")
     start = face + (30 if narrow else 96)
     end = start + layer.length_mm * scale
-    hatch(scene, (start, y["outside"], end, inner), layer.bush_hatch)
+    if not layer.is_solid:
+        hatch(scene, (start, y["outside"], end, inner), layer.bush_hatch)
     scene.rect((start, y["outside"]), (end, inner), "narrow-blue")
-    scene.lines([((start, inner), (start, axis)), ((end, inner), (end, axis))], "narrow-blue")
-    scene.line((12, axis), (end + 20, axis), "axis")
+    last = _flange(scene, layer, (end, inner, axis), scale)
+    scene.lines([((start, inner), (start, axis)), ((last, inner), (last, axis))], "narrow-blue")
+    scene.line((12, axis), (last + 20, axis), "axis")
     scene.text((face - 6, y["seat"] + 22), layer.seat_words, "figure", "end")
     scene.text(((start + end) / 2, y["outside"] - 10), layer.outside_words, "figure-blue", "middle")
-    scene.text(((start + end) / 2, (inner + axis) / 2 + 6), layer.inside_words, "figure-blue", "middle")
+    between = (y["outside"] + axis) / 2 if layer.is_solid else (inner + axis) / 2
+    scene.text(((start + end) / 2, between + 6), layer.inside_words, "figure-blue", "middle")
     scene.dimension((start, axis + 30), (end, axis + 30), layer.length_words, role="narrow-blue")
     scene.text((left, axis + 54), "half section, to scale", "label")
 
 
+def _flange(scene: Scene, layer: BushLayer, at: tuple[float, float, float], scale: float) -> float:
+    """The flange past the bush's end, over its bore; returns where the part ends."""
+    end, inner, axis = at
+    if layer.flange is None:
+        return end
+    thick, large, words = layer.flange
+    last, top = end + thick * scale, axis - large / 2 * scale
+    hatch(scene, (end, top, last, inner), layer.bush_hatch)
+    scene.rect((end, top), (last, inner), "narrow-blue")
+    scene.text(((end + last) / 2, top - 8), words, "figure-blue", "middle")
+    return last
+
+
 def _zones(scene: Scene, layer: BushLayer, box: tuple[float, float, float, float]) -> None:
     left, right, top, bottom = box
-    low = layer.seat_zone_mm[0] - layer.unsure_mm
-    span = max(layer.bush_zone_mm[1] - low, 1e-6)
+    low = min(layer.seat_zone_mm[0] - layer.unsure_mm, layer.bush_zone_mm[0])
+    span = max(layer.bush_zone_mm[1] - low, layer.seat_zone_mm[1] + layer.unsure_mm - low, 1e-6)
 
     def y(size_mm: float) -> float:
         return bottom - (size_mm - low) / span * (bottom - top)
@@ -84,7 +115,7 @@ def _zones(scene: Scene, layer: BushLayer, box: tuple[float, float, float, float
     c, d = layer.bush_zone_mm
     scene.rect((bush, y(d)), (bush + wide, y(c)), "turned")
     scene.lines([((bush - 8, y((c + d) / 2)), (bush + wide + 8, y((c + d) / 2)))], "wanted-heavy")
-    scene.text((bush + wide / 2, y(d) - 8), "bush outside", "label-blue", "middle")
+    scene.text((bush + wide / 2, y(d) - 8), f"{layer.what} outside", "label-blue", "middle")
     apart = y(c) - y(d) >= 20
     for size, words in ((d, layer.zone_words[3]), *([(c, layer.zone_words[2])] if apart else [])):
         scene.text((bush + wide + 12, y(size) + 6), words, "figure-blue")

@@ -234,7 +234,7 @@ def test_a_bush_becomes_a_job_that_says_when_its_seat_is_measured_anew(corin: Cl
     ({"finish": ""}, "Bore in place is missing"),
     ({"length_mm": "-3"}, "must be over 0"),
     ({"blank_outside_mm": "60"}, "must be over"),
-    ({"material": "cheese"}, "Bush of"),
+    ({"material": "cheese"}, "Made of"),
 ])  # fmt: skip
 def test_a_bush_that_cannot_be_is_told_at_its_field(corin: Client, fields: dict[str, str], says: str) -> None:
     said = bush(corin, **fields)

@@ -1,4 +1,4 @@
-"""Bushes that are made to suit a bore: what is asked of one, and the job that makes it."""
+"""Bushes and shafts that are made to suit a bore: what is asked of one, and the job that makes it."""
 
 from __future__ import annotations
 
@@ -19,6 +19,8 @@ from gyrometra.jobs.services import FoundOf, Row, StillNeeded, WorkData, create_
 
 #: What the outside of a bush is called in its own job, where it is read and judged.
 OUTSIDE = "Outside"
+#: A shaft whose blank is not known is turned from so much more, on diameter (chosen here).
+BLANK_OVER_MM = Decimal(4)
 #: How far the bore of a bush may lie off before it is finished in place, either way (chosen here: it is bored again).
 TURNED_WITHIN_MM = 0.05
 
@@ -30,7 +32,8 @@ def bush_for(bore: Bore, piece: int) -> Bush | None:
 
 @transaction.atomic
 def keep_bush(
-    *, user: User, seat: Bore, piece: int, values: Mapping[str, Any], finish: Limits, typed: Mapping[str, Typed]
+    *, user: User, seat: Bore, piece: int, values: Mapping[str, Any], finish: Limits | None,
+    typed: Mapping[str, Typed],
 ) -> Bush:  # fmt: skip
     """Store what is asked of a bush; the last word stands."""
     bush, _ = Bush.objects.select_for_update().get_or_create(
@@ -43,35 +46,48 @@ def keep_bush(
     return bush
 
 
-def _finish(finish: Limits) -> dict[str, Decimal]:
+def _finish(finish: Limits | None) -> dict[str, Decimal | None]:
+    if finish is None:
+        return {"finish_lower_mm": None, "finish_upper_mm": None}
     return {"finish_lower_mm": to_decimal(finish.lower_mm), "finish_upper_mm": to_decimal(finish.upper_mm)}
 
 
 @transaction.atomic
 def make_job(
-    *, user: User, bush: Bush, number: str, lower_mm: float, upper_mm: float, turned_mm: float, unit: str
+    *, user: User, bush: Bush, number: str, lower_mm: float, upper_mm: float, turned_mm: float | None, unit: str
 ) -> Job:  # fmt: skip
-    """Make the job of a bush: its bore as it is turned before pressing, its outside at the middle of its limits."""
+    """Make the job of a bush: its bore as it is turned before pressing, its outside at the middle of its limits.
+
+    Of a solid shaft, `turned_mm` None: its outside alone, the blank set true.
+    """
     locked = Bush.objects.select_for_update(of=("self",)).select_related("seat__setup__job").get(pk=bush.pk)
     if locked.job is not None:
         raise StillNeeded(f"Its job is {locked.job.number} already.")
     machine = Machine.objects.filter(kind=Machine.Kind.LATHE, retired=False).order_by("name").first()
     if machine is None:
         raise StillNeeded("The crib has no lathe to turn it on: add one.")
-    limits = Limits(None, turned_mm - TURNED_WITHIN_MM, turned_mm + TURNED_WITHIN_MM, 2 * TURNED_WITHIN_MM,
-                    turned_mm, ())  # fmt: skip
     aim = to_decimal((lower_mm + upper_mm) / 2)
     found = []
-    if locked.blank_inside_mm:
+    if turned_mm is None:
+        blank = locked.blank_outside_mm or aim + BLANK_OVER_MM
+        limits = Limits(None, float(blank), float(blank), 0.0, float(blank), ())
+        found = [Row(first_mm=Decimal(0), second_mm=blank, typed={})]
+        wanted = ""
+    else:
+        limits = Limits(None, turned_mm - TURNED_WITHIN_MM, turned_mm + TURNED_WITHIN_MM, 2 * TURNED_WITHIN_MM,
+                        turned_mm, ())  # fmt: skip
+        wanted = f"{turned_mm - TURNED_WITHIN_MM:.3f}-{turned_mm + TURNED_WITHIN_MM:.3f}"
+    if locked.blank_inside_mm and turned_mm is not None:
         found = [Row(first_mm=Decimal(0), second_mm=locked.blank_inside_mm, typed={})]
-    part = f"{locked.seat.setup.job.part}, bush"
+    part = f"{locked.seat.setup.job.part}, {locked.kind}"
     made = create_job(user=user, unit=unit, work=WorkData(
-        number=number, part=part[:80], material=locked.material, quantity=1, due_on=locked.seat.setup.job.due_on,
+        number=number, part=part[:80], only_trued=turned_mm is None, material=locked.material, quantity=1,
+        due_on=locked.seat.setup.job.due_on,
         notes="", machine=machine, method="lathe-bar", holding="", reference=SetUp.Reference.OUTSIDE,
         room_behind_mm=None, coaxiality_mm=None, match_mm=None, fixtures=[], name="bore", start_mm=Decimal(0),
         length_mm=locked.length_mm + (locked.flange_mm or 0), ends=Bore.Ends.THROUGH,
         depth_wanted="", depth=None, mate_mm=None, play_mm=None,
-        wanted=f"{turned_mm - TURNED_WITHIN_MM:.3f}-{turned_mm + TURNED_WITHIN_MM:.3f}", limits=limits, target="",
+        wanted=wanted, limits=limits, target="",
         target_limits=None, matters=Bore.Matters.LITTLE, breaks=[], runout_limit_mm=to_decimal(upper_mm - lower_mm),
         roundness_limit_mm=None, taper_limit_mm=None, found=found, found_of=FoundOf(),
         there=[], outside=[*_flange(locked), Row(first_mm=locked.length_mm, second_mm=aim, typed={})], typed={},
@@ -118,6 +134,20 @@ def take_over(*, bush: Bush, lower_mm: float, upper_mm: float, job: Job | None =
             **_outside(lower_mm, upper_mm), typed={}
         )
     bush.lower_mm, bush.upper_mm = to_decimal(lower_mm), to_decimal(upper_mm)
+    bush.now_lower_mm, bush.now_upper_mm = bush.lower_mm, bush.upper_mm
     if job is not None:
         bush.job = job
-    bush.save(update_fields=["lower_mm", "upper_mm", "job"])
+    bush.save(update_fields=["lower_mm", "upper_mm", "now_lower_mm", "now_upper_mm", "job"])
+
+
+def keep_now(*, bush: Bush, limits: tuple[float, float] | None) -> None:
+    """The limits of its outside by the seat as it is measured now; None where it cannot be made to suit any more."""
+    now = (None, None) if limits is None else (to_decimal(limits[0]), to_decimal(limits[1]))
+    if now != (bush.now_lower_mm, bush.now_upper_mm):
+        Bush.objects.filter(pk=bush.pk).update(now_lower_mm=now[0], now_upper_mm=now[1])
+
+
+def made_for(job: Job) -> list[Bush]:
+    """What is made to suit the bores of a job, each with its own job."""
+    rows = Bush.objects.select_related("seat__setup", "material", "job")
+    return list(rows.filter(seat__setup__job=job, job__isnull=False))

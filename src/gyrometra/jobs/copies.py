@@ -44,7 +44,7 @@ def _copy_features(were: list[SetUp], made: list[SetUp]) -> None:
         for feature in list(one.features.filter(dropped=False)):
             to = new_of.get(feature.to_setup_id) if feature.to_setup_id else None
             if feature.to_setup_id is None or to is not None:
-                _new(feature, setup=new_of[one.pk], to_setup=to)
+                _new(feature, setup=new_of[one.pk], to_setup=to, found_mm=None)
 
 
 def _left(job: Job) -> list[SetUp]:

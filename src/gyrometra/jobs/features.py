@@ -6,13 +6,13 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from django.db import transaction
+from django.db import models, transaction
 from django.db.models import Max
 
 from gyrometra.accounts.models import User
-from gyrometra.bridge.units import Typed
+from gyrometra.bridge.units import Typed, to_decimal
 from gyrometra.jobs import history
-from gyrometra.jobs.models import Feature, SetUp
+from gyrometra.jobs.models import Feature, Job, SetUp
 from gyrometra.jobs.services import StillNeeded, lock_job, stamp
 
 
@@ -45,6 +45,20 @@ def save_feature(*, user: User, setup: SetUp, version: int, place: int | None, d
     history.record(job=locked, user=user, of=feature.name, before=before, after=history.values_of(feature))
     stamp(locked, user)
     return feature
+
+
+def keep_found(setup: SetUp, found: Mapping[int, float | None]) -> None:
+    """The sizes that outsides were measured at, each by its place, for what must suit them."""
+    for place, size in found.items():
+        value = None if size is None else to_decimal(size)
+        setup.features.filter(place=place).exclude(found_mm=value).update(found_mm=value)
+
+
+def measured_outsides(job: Job | None) -> models.QuerySet[Feature]:
+    """Outsides of other jobs that were measured: what a bore can be made to suit."""
+    found = Feature.objects.filter(kind=Feature.Kind.OUTSIDE, dropped=False, found_mm__isnull=False)
+    rows = found.select_related("setup__job").order_by("-setup__job__changed_at", "place")
+    return rows if job is None else rows.exclude(setup__job=job)
 
 
 @transaction.atomic

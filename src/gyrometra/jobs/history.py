@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from decimal import Decimal
 from typing import Any
 
@@ -10,7 +10,9 @@ from django.db import models
 
 from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Units
-from gyrometra.jobs.models import Bore, Job, JobChange, SetUp
+from gyrometra.crib.models import Bar, Cutter, Head, Machine, Material
+from gyrometra.jobs.models import Bore, Feature, Job, JobChange, SetUp
+from gyroplan.record import letter_of
 
 #: Limits of a bore by name, as they are told.
 LIMITS = {
@@ -25,9 +27,15 @@ SETTING_UP = {
     "face_read_mm": "face read on Ø", "supports_mm": "supports on Ø",
     "foot_mm": "bore axis over the foot", "axis_allowed_mm": "axis may lie off by", "falls_mm": "falls to the front",
     "falls_over_mm": "between the feet", "masses": "masses on the plate", "plate_radius_mm": "holes off the axis",
+    "to_setup": "distance from the axis of", "mate_feature": "mating part measured in", "mate_mm": "mating part",
     "plate_holes": "holes round the plate", "weight_step_kg": "least weight, kg", "force_limit_n": "force allowed, N",
 }  # fmt: skip
-_LEFT_OUT = ("typed", "place", "setup", "job")
+_LEFT_OUT = ("typed", "place", "setup", "job", "found_mm")
+#: Columns that lead to a row of another table: what is stored is its key, what is told is its name.
+_LINKS: dict[str, type[models.Model]] = {
+    "machine": Machine, "bar": Bar, "opening_bar": Bar, "cutter": Cutter, "head": Head, "material": Material,
+    "to_setup": SetUp, "mate_feature": Feature, "follows": Bore,
+}  # fmt: skip
 
 Values = dict[str, str]
 
@@ -64,9 +72,33 @@ def record(*, job: Job, user: User, of: str, before: Mapping[str, str], after: M
         JobChange.objects.create(job=job, by=user, of=of, changes=changes)
 
 
-def change_words(change: JobChange, units: Units) -> str:
-    """One change in the reader's unit."""
-    parts = [f"{_name(name)} {_shown(name, old, units)} to {_shown(name, new, units)}"
+#: Names of the rows that changes lead to, by column and key.
+Names = Mapping[tuple[str, str], str]
+
+
+def link_names(changes: Iterable[JobChange]) -> Names:
+    """Read the name of every row that the changes lead to: one query a table, however many changes there are."""
+    keys: dict[type[models.Model], set[int]] = {}
+    told = [(name, key) for change in changes for name, pair in change.changes.items() if name in _LINKS
+            for key in pair if str(key).isdecimal()]  # fmt: skip
+    for name, key in told:
+        keys.setdefault(_LINKS[name], set()).add(int(key))
+    rows = {model: _rows_named(model, found) for model, found in keys.items()}
+    return {(name, key): rows[_LINKS[name]].get(int(key), f"one taken out since ({key})") for name, key in told}
+
+
+def _rows_named(model: type[models.Model], keys: set[int]) -> dict[int, str]:
+    found: models.QuerySet[Any] = model._default_manager.filter(pk__in=keys)
+    if model is SetUp:
+        return {row.pk: f"set-up {letter_of(row.place)}" for row in found}
+    if model is Feature:
+        return {row.pk: f"{row.name} of {row.setup.job.number}" for row in found.select_related("setup__job")}
+    return {row.pk: str(row.name) for row in found}
+
+
+def change_words(change: JobChange, units: Units, names: Names) -> str:
+    """One change in the reader's unit; `names` as `link_names` reads them."""
+    parts = [f"{_name(name)} {_shown(name, old, units, names)} to {_shown(name, new, units, names)}"
              for name, (old, new) in change.changes.items()]  # fmt: skip
     return f"{change.of + ': ' if change.of else ''}{', '.join(parts)}"
 
@@ -80,9 +112,11 @@ def _name(field: str) -> str:
     return LIMITS.get(field) or SETTING_UP.get(field, field.removesuffix("_mm").removesuffix("_id").replace("_", " "))
 
 
-def _shown(field: str, text: str, units: Units) -> str:
+def _shown(field: str, text: str, units: Units, names: Names) -> str:
     if not text:
         return "none"
+    if field in _LINKS:
+        return names.get((field, text), text)
     if field.endswith("_mm") and field != "bearings_mm":
         return f"{units.fine(float(text))} {units.label}"
     return text

@@ -141,7 +141,8 @@ class JobQuerySet(models.QuerySet[Any]):
         jobs: JobQuerySet = self.select_related(
             "material", "signoff__by", *(f"setup__{name}" for name in _WHOLE)
         ).annotate(
-            **_rows_with("setup__"), is_bush=self._has("suits", "job"), has_answers=self._has("kept_answers", "job")
+            **_rows_with("setup__"), is_bush=self._has("suits", "job"), has_answers=self._has("kept_answers", "job"),
+            is_seat=self._has("suits", "seat__setup__job"),
         )  # fmt: skip
         return jobs
 

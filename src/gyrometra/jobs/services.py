@@ -17,7 +17,18 @@ from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Typed, to_decimal
 from gyrometra.crib.models import Fixture, Machine, Material
 from gyrometra.jobs import history
-from gyrometra.jobs.models import Bore, FoundSize, Interruption, Job, KeptAnswer, OnlyThere, OutsideStep, Plan, SetUp
+from gyrometra.jobs.models import (
+    Bore,
+    Feature,
+    FoundSize,
+    Interruption,
+    Job,
+    KeptAnswer,
+    OnlyThere,
+    OutsideStep,
+    Plan,
+    SetUp,
+)
 from gyrometra.jobs.permissions import (
     ChangedMeanwhile,
     lock_open,
@@ -119,6 +130,8 @@ class WorkData:
     there: Sequence[There]
     typed: Mapping[str, Typed]
     only_trued: bool = False
+    #: The outside of another job that the mating part is.
+    mate_feature: Feature | None = None
 
 
 @transaction.atomic
@@ -322,7 +335,7 @@ def _write_bore(bore: Bore, work: WorkData) -> None:
     bore.depth_lower_mm = to_decimal(work.depth.lower_mm) if work.depth else None
     bore.depth_upper_mm = to_decimal(work.depth.upper_mm) if work.depth else None
     bore.length_mm, bore.wanted = work.length_mm, work.wanted
-    bore.mate_mm = work.mate_mm
+    bore.mate_mm, bore.mate_feature = work.mate_mm, work.mate_feature
     bore.play_least_mm, bore.play_most_mm = work.play_mm or (None, None)
     bore.nominal_mm = None if limits.nominal_mm is None else to_decimal(limits.nominal_mm)
     bore.lower_mm, bore.upper_mm = to_decimal(limits.lower_mm), to_decimal(limits.upper_mm)

@@ -10,13 +10,14 @@ from django.utils import timezone
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import CribItem
 from gyrometra.jobs.models import Job
+from gyrometra.steps.bush.suited import keep_links
 from gyrometra.steps.page import JobPage, open_page
 from gyrometra.steps.record import setup_values, summaries_values
 from gyroplan.assess import in_hand, setup_summary, steps_of, summary_of
 
 NAMES = {"work": "Work", "bar": "Bar", "cuts": "Cuts", "true": "True", "bore": "Bore", "check": "Check"}
 #: How stations are written; those of an older make are worked out anew when the database is brought up to date.
-MADE = 5
+MADE = 6
 
 
 def keep_those_of_an_older_make() -> None:
@@ -34,6 +35,7 @@ def keep(page: JobPage) -> None:
         stations=job.stations, piece_summaries=job.piece_summaries, setup_summaries=job.setup_summaries, stale=False,
         setup=_setup_in_hand(job),
     )  # fmt: skip
+    keep_links(page)
 
 
 def work_out(page: JobPage) -> None:

@@ -12,7 +12,17 @@ from gyroplan.assess.bars import (
     rows_of,
     verdict_of,
 )
-from gyroplan.assess.bush import BushPlan, BushWork, Seat, Stage, bush_plan, seat_of
+from gyroplan.assess.bush import (
+    BushPlan,
+    BushWork,
+    Seat,
+    ShaftPlan,
+    ShaftWork,
+    Stage,
+    bush_plan,
+    seat_of,
+    shaft_plan,
+)
 from gyroplan.assess.centres import Centres, layout_of, response_at
 from gyroplan.assess.check import Checked, Gap, LimitFound, check_of, worst_word
 from gyroplan.assess.features import (
@@ -104,6 +114,8 @@ __all__ = [
     "RoundStanding",
     "Seat",
     "Setting",
+    "ShaftPlan",
+    "ShaftWork",
     "SideReach",
     "Sides",
     "Speeds",
@@ -162,6 +174,7 @@ __all__ = [
     "seat_of",
     "set_by",
     "setup_summary",
+    "shaft_plan",
     "shown_digest",
     "sides_of",
     "signed_verdict",

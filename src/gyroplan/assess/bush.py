@@ -1,4 +1,4 @@
-"""A bush made to suit a seat: its limits, its stages, how it is put in, and what is bored after pressing."""
+"""A bush or shaft made to suit a seat: its limits, how it is put in, a bush's stages, what is bored after pressing."""
 
 from __future__ import annotations
 
@@ -65,6 +65,17 @@ class BushWork:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class ShaftWork:
+    """What is asked of a solid shaft [mm]: interference on diameter, negative for clearance; its blank."""
+
+    least_mm: float
+    most_mm: float
+    length_mm: float
+    material: Material
+    blank_outside_mm: float | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Stage:
     """The bush at one stage [mm]: outside, bore, length, the share of the blank that is gone."""
 
@@ -94,6 +105,15 @@ class BushPlan:
     needs_rest: bool
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ShaftPlan:
+    """A solid shaft for a seat: its limits, and what pressing it in takes; None where it goes in by hand."""
+
+    seat: Seat
+    outside: BushOutside
+    tightest: PressFit | None
+
+
 def seat_of(job: Assessment, piece: int, place: int) -> Seat:
     """The bore as measured finished, else after its last pass where that is in its limits, else at its limits."""
     bore = job.record.bore_at(place, piece)
@@ -112,6 +132,24 @@ def seat_of(job: Assessment, piece: int, place: int) -> Seat:
                     depth_mm=depth)  # fmt: skip
     return Seat(smallest_mm=bore.lower_mm, largest_mm=bore.upper_mm, uncertainty_mm=0.0, source="limits",
                 depth_mm=depth, finished=False)  # fmt: skip
+
+
+def shaft_plan(work: ShaftWork, seat: Seat, hub: Material, hub_outside_mm: float | None) -> ShaftPlan:
+    """Return the shaft for a seat; raises InvalidInput at `most_mm` or `blank_outside_mm` for one that cannot be."""
+    outside = bush_outside(
+        seat_smallest_mm=seat.smallest_mm, seat_largest_mm=seat.largest_mm, least_mm=work.least_mm,
+        most_mm=work.most_mm, uncertainty_mm=seat.uncertainty_mm,
+    )  # fmt: skip
+    if work.blank_outside_mm is not None and work.blank_outside_mm < outside.upper_mm:
+        raise InvalidInput("blank_outside_mm", "not_over", given=work.blank_outside_mm, allowed=outside.upper_mm)
+    tightest = None
+    if work.most_mm > 0:
+        tightest = press_fit(
+            bush=Bush(outside_mm=outside.aim_mm, inside_mm=0.0, **_elastic(work.material)),
+            hub=Hub(outside_mm=hub_outside_mm, **_elastic(hub)), interference_mm=work.most_mm,
+            length_mm=work.length_mm,
+        )  # fmt: skip
+    return ShaftPlan(seat=seat, outside=outside, tightest=tightest)
 
 
 def bush_plan(work: BushWork, seat: Seat, hub: Material, hub_outside_mm: float | None) -> BushPlan:

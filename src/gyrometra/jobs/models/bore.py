@@ -33,6 +33,10 @@ class Bore(models.Model):
     ends = models.CharField(max_length=10, choices=Ends.choices, default=Ends.THROUGH)
     #: The part that it must suit, as measured, and the clearance wanted on diameter; negative is a press.
     mate_mm = mm(null=True, blank=True)
+    #: The outside of another job that is that part: its size is taken from there.
+    mate_feature = models.ForeignKey(
+        "jobs.Feature", null=True, blank=True, on_delete=models.SET_NULL, related_name="mates"
+    )
     play_least_mm = mm(null=True, blank=True)
     play_most_mm = mm(null=True, blank=True)
     #: Depth of the shoulder from the open face: as written, and its limits.

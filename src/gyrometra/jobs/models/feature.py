@@ -49,6 +49,8 @@ class Feature(models.Model):
     to_setup = models.ForeignKey(SetUp, null=True, blank=True, on_delete=models.PROTECT, related_name="measured_from")
     #: Taken off the list; nothing of it is asked, and it can be put back.
     dropped = models.BooleanField(default=False)
+    #: Of an outside: its size as it was last measured, on the first piece; what must suit it asks for it here.
+    found_mm = mm(null=True, blank=True)
     typed = models.JSONField(default=dict, blank=True)
 
     class Meta:

@@ -1,4 +1,4 @@
-"""What is asked of a bush."""
+"""What is asked of a bush, or of a shaft, for a seat."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Material
 from gyrometra.jobs.models import Bush
 from gyrometra.steps.page import JobPage
-from gyroplan.assess import BushPlan, BushWork, Seat, bush_plan
+from gyroplan.assess import BushPlan, BushWork, Seat, ShaftPlan, ShaftWork, bush_plan, shaft_plan
 
 #: Interference that is offered for a seat, as shares of its diameter (chosen here: a press that holds and goes in).
 OFFERED_LEAST, OFFERED_MOST = 0.0004, 0.0009
@@ -24,11 +24,16 @@ OFFERED_LEAVE_MM = 0.5
 class BushForm(TypedForm):
     """The fit, the material, the bore wanted in place, the blank."""
 
-    least_mm = LengthField(label="Interference, least, on Ø", positive=False, ask_over_mm=2)
+    kind = forms.ChoiceField(label="What", choices=Bush.Kind.choices, initial=Bush.Kind.BUSH, required=False,
+                             widget=forms.RadioSelect)  # fmt: skip
+    least_mm = LengthField(label="Interference, least, on Ø", positive=False, ask_over_mm=2,
+                           help_text="negative is clearance")  # fmt: skip
     most_mm = LengthField(label="Interference, most, on Ø", positive=False, ask_over_mm=2)
-    fit_class = forms.CharField(label="Or by class", max_length=8, required=False, help_text="p6, s6: of its outside")
+    fit_class = forms.CharField(
+        label="Or by class", max_length=8, required=False, help_text="p6, s6, g6: of its outside"
+    )
     material = ChoiceOfRow(
-        Material.objects.filter(retired=False), label="Bush of", to_field_name="name", empty_label=None
+        Material.objects.filter(retired=False), label="Made of", to_field_name="name", empty_label=None
     )
     finish = LimitsField(label="Bore in place", help_text="54 H8: bored once it is pressed")
     leave_mm = LengthField(label="Left in it until pressed, on Ø", positive=False, least=0)
@@ -42,11 +47,30 @@ class BushForm(TypedForm):
     def __init__(self, *args: Any, page: JobPage, seat: Seat, bush: Bush | None = None, **kwargs: Any) -> None:
         self.page, self.seat, self.bush = page, seat, bush
         super().__init__(*args, units=page.units, **kwargs)
+        self.made = self._kind()
+        for name in BUSH_ONLY if self.made == Bush.Kind.SHAFT else ():
+            del self.fields[name]
         self._take_class()
         if bush is not None:
-            for name in LENGTHS:
+            for name in self.lengths:
                 value, typed = getattr(bush, name), bush.typed.get(name)
                 self.stands(name, self.units.shown(value, typed), value, typed)
+
+    def _kind(self) -> str:
+        """What is asked: as sent, as it is stored, else a bush."""
+        sent = self.data.get("kind") if self.is_bound else None
+        kept = self.bush.kind if self.bush is not None else Bush.Kind.BUSH
+        return str(sent if sent in Bush.Kind.values else kept)
+
+    @property
+    def lengths(self) -> list[str]:
+        """The lengths that are asked."""
+        return [name for name in LENGTHS if name in self.fields]
+
+    @property
+    def shown(self) -> list[Any]:
+        """The fields in the order in which they stand; what it is and how it is put in stand by themselves."""
+        return [self[name] for name in self.fields if name not in ("kind", "put_in")]
 
     def _take_class(self) -> None:
         """A class of the outside becomes the interference that it gives in this seat, and is not kept itself."""
@@ -72,7 +96,10 @@ class BushForm(TypedForm):
     def clean(self) -> dict[str, Any]:
         """The bush can be made, and pressed."""
         values = super().clean() or {}
-        self.plan: BushPlan | None = None
+        self.plan: BushPlan | ShaftPlan | None = None
+        values["kind"] = self.made
+        if self.bush is not None and self.bush.job is not None and self.bush.kind != self.made:
+            self.add_error("kind", f"Its job {self.bush.job.number} makes a {self.bush.get_kind_display()} already.")
         if self.class_error:
             self.add_error("fit_class", self.class_error)
         if self.errors:
@@ -85,31 +112,44 @@ class BushForm(TypedForm):
 
     def values(self) -> dict[str, Any]:
         """What is to be stored beside the limits of its bore."""
-        kept = {name: self.cleaned_data[name] for name in (*LENGTHS, "material", "put_in")}
-        return {**kept, "finish": str(self.data.get("finish", "")).strip()}
+        kept = {name: self.cleaned_data[name] for name in (*self.lengths, "material", "put_in")}
+        finish = str(self.data.get("finish", "")).strip() if self.made == Bush.Kind.BUSH else ""
+        return {**kept, "kind": self.made, "finish": finish}
 
 
 LENGTHS = (
     "least_mm", "most_mm", "leave_mm", "length_mm", "blank_outside_mm", "blank_inside_mm", "flange_mm",
     "flange_diameter_mm",
 )  # fmt: skip
+#: What a solid shaft does not have.
+BUSH_ONLY = ("finish", "leave_mm", "blank_inside_mm", "flange_mm", "flange_diameter_mm")
 
 
-def work_of(values: dict[str, Any]) -> BushWork:
+def work_of(values: dict[str, Any]) -> BushWork | ShaftWork:
     """What is asked, for the plan."""
+    if values["kind"] == Bush.Kind.SHAFT:
+        blank = values["blank_outside_mm"]
+        return ShaftWork(
+            least_mm=float(values["least_mm"]), most_mm=float(values["most_mm"]), length_mm=float(values["length_mm"]),
+            material=values["material"].data, blank_outside_mm=None if blank is None else float(blank),
+        )  # fmt: skip
     lengths = {name: None if values[name] is None else float(values[name]) for name in LENGTHS}
     return BushWork(**lengths, finish=values["finish"], material=values["material"].data)  # type: ignore[arg-type]
 
 
-def stored_work(bush: Bush) -> BushWork:
+def stored_work(bush: Bush) -> BushWork | ShaftWork:
     """What is asked, as it is stored."""
-    finish = read_limits(f"{float(bush.finish_lower_mm)}-{float(bush.finish_upper_mm)}")
-    return work_of({**{name: getattr(bush, name) for name in LENGTHS}, "finish": finish, "material": bush.material})
+    asked = {name: getattr(bush, name) for name in (*LENGTHS, "kind", "material")}
+    if bush.finish_lower_mm is None or bush.finish_upper_mm is None:
+        return work_of(asked)
+    return work_of({**asked, "finish": read_limits(f"{float(bush.finish_lower_mm)}-{float(bush.finish_upper_mm)}")})
 
 
-def plan_of(page: JobPage, seat: Seat, work: BushWork) -> BushPlan:
-    """The bush for the bore of a page."""
+def plan_of(page: JobPage, seat: Seat, work: BushWork | ShaftWork) -> BushPlan | ShaftPlan:
+    """The bush or shaft for the bore of a page."""
     outside = min((diameter for _, diameter in page.bore.outside_mm), default=None)
+    if isinstance(work, ShaftWork):
+        return shaft_plan(work, seat, page.at.material, outside)
     return bush_plan(work, seat, page.at.material, outside)
 
 
@@ -117,8 +157,8 @@ def initial_of(bush: Bush | None, seat: Seat, units: Units) -> dict[str, Any]:
     """As it is stored; else what is offered for this seat."""
     if bush is not None:
         shown = {name: units.shown(getattr(bush, name), bush.typed.get(name)) for name in LENGTHS}
-        finish = units.limits_typed(bush.finish, bush.typed.get("finish"))
-        return {**shown, "finish": finish, "material": bush.material.name, "put_in": bush.put_in}
+        finish = units.limits_typed(bush.finish, bush.typed.get("finish")) if bush.finish else ""
+        return {**shown, "kind": bush.kind, "finish": finish, "material": bush.material.name, "put_in": bush.put_in}
     middle = (seat.smallest_mm + seat.largest_mm) / 2
     return {
         "least_mm": units.planned(OFFERED_LEAST * middle), "most_mm": units.planned(OFFERED_MOST * middle),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from gyrocore import Caution
+from gyrocore import BushOutside, Caution
 from gyrodraw import BushLayer, Scene, bush_band
 from gyrometra.bridge.units import Units
 from gyrometra.jobs.models import Bush
@@ -21,7 +21,12 @@ SOURCES = {"check": "as measured on Check", "pass": "after the last pass, one si
 def bush_plates(page: JobPage, plan: BushPlan, work: BushWork, put_in: str) -> list[Plate]:
     """Outside, what the bore closes, and force, heat or cold."""
     units = page.units
-    return [_outside(units, plan, work), _closes(units, plan, work), _put_in(plan, put_in)]
+    fit = (work.least_mm, work.most_mm)
+    return [
+        outside_plate(units, "Bush", plan.outside, plan.seat, fit),
+        _closes(units, plan, work),
+        _put_in(plan, put_in),
+    ]
 
 
 def seat_words(units: Units, seat: Seat) -> str:
@@ -32,17 +37,17 @@ def seat_words(units: Units, seat: Seat) -> str:
     return f"{sizes} ± {units.doubt(seat.uncertainty_mm)}" if seat.uncertainty_mm else sizes
 
 
-def _outside(units: Units, plan: BushPlan, work: BushWork) -> Plate:
-    outside, seat = plan.outside, plan.seat
+def outside_plate(units: Units, what: str, outside: BushOutside, seat: Seat, fit: tuple[float, float]) -> Plate:
+    """The outside's size to turn to, of a bush or a shaft, and how its limits follow from the seat."""
     room = units.planned(outside.upper_mm - outside.lower_mm)
     return Plate(
-        label="Bush outside, on diameter", prefix="Ø", number=units.planned(outside.aim_mm), unit=units.label,
+        label=f"{what} outside, on diameter", prefix="Ø", number=units.planned(outside.aim_mm), unit=units.label,
         words=(f"{units.lowest(outside.lower_mm)} to {units.highest(outside.upper_mm)}", "target, mid-limit"),
         governs="Limited by the fit:", reason=f"{room} left between its limits",
         because=Because(
             formula="lower = largest seat + uncertainty + least; upper = smallest seat - uncertainty + most",
             inputs=[("seat", f"{seat_words(units, seat)}, {SOURCES[seat.source]}"),
-                    ("interference", f"{units.planned(work.least_mm)} to {units.planned(work.most_mm)} on Ø")],
+                    ("interference", f"{units.planned(fit[0])} to {units.planned(fit[1])} on Ø")],
             source="Derived from the definition of interference (ISO 286-1:2010).",
         ),
     )  # fmt: skip
@@ -155,6 +160,8 @@ def bush_scenes(page: JobPage, plan: BushPlan, work: BushWork) -> list[tuple[str
         zone_words=(units.planned(seat.smallest_mm), units.planned(seat.largest_mm), units.planned(outside.lower_mm),
                     units.planned(outside.upper_mm)),
         gap_words=(units.planned(work.least_mm), units.planned(work.most_mm)), unsure_mm=seat.uncertainty_mm,
+        flange=None if not work.flange_mm or not work.flange_diameter_mm else (
+            work.flange_mm, work.flange_diameter_mm, f"Ø{units.plain(work.flange_diameter_mm)}"),
     )  # fmt: skip
     return bands(lambda width: bush_band(layer, width))
 

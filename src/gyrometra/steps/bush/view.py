@@ -1,4 +1,4 @@
-"""A bush to suit a bore: worked out from the seat as it is measured, and made a job of its own."""
+"""A bush or shaft to suit a bore: worked out from the seat as it is measured, and made a job of its own."""
 
 from __future__ import annotations
 
@@ -19,13 +19,14 @@ from gyrometra.jobs.services import StillNeeded
 from gyrometra.steps import progress
 from gyrometra.steps.bush.form import BushForm, initial_of, plan_of, stored_work, work_of
 from gyrometra.steps.bush.plates import SOURCES, bush_cautions, bush_plates, bush_scenes, seat_words, stage_rows
+from gyrometra.steps.bush.shaft import shaft_plates, shaft_scenes, shaft_words
 from gyrometra.steps.bush.suited import has_moved
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plate import Plate
 from gyrometra.steps.shared.view import page_for, show
 from gyrometra.steps.work.begin import next_number
 from gyrometra.steps.work.scene import work_scenes
-from gyroplan.assess import BushPlan, seat_of
+from gyroplan.assess import BushPlan, ShaftPlan, seat_of
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
@@ -41,7 +42,7 @@ def bush(request: HttpRequest, number: str) -> HttpResponse:
         return _show(request, page, {"form": form, "bush": kept, "stale": True})
     made = bushes.keep_bush(
         user=member(request), seat=page.bore_row, piece=page.piece, values=form.values(),
-        finish=form.cleaned_data["finish"], typed=form.typed(),
+        finish=form.cleaned_data.get("finish"), typed=form.typed(),
     )  # fmt: skip
     return _show(request, page, {"form": form, "bush": made, "plan": form.plan, "work": work_of(form.cleaned_data)})
 
@@ -58,8 +59,12 @@ def _show(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRes
             extra["plan"] = plan_of(page, seat, extra["work"])
         except InvalidInput:  # the seat is not as it was when this was typed: the form says why
             extra["form"] = BushForm(initial_of(kept, seat, page.units), page=page, seat=seat, bush=kept)
-    plan: BushPlan | None = extra.get("plan")
-    if plan is not None and kept is not None:
+    plan: BushPlan | ShaftPlan | None = extra.get("plan")
+    if isinstance(plan, ShaftPlan) and kept is not None:
+        shown |= {"bands": shaft_scenes(page, plan, extra["work"]), "plates": shaft_plates(page, plan, extra["work"]),
+                  "cautions": bush_cautions(kept.put_in) if plan.tightest else (), "moved": has_moved(kept, plan),
+                  "shaft": shaft_words(page, plan, extra["work"])}  # fmt: skip
+    elif isinstance(plan, BushPlan) and kept is not None:
         shown |= {
             "bands": bush_scenes(page, plan, extra["work"]),
             "plates": bush_plates(page, plan, extra["work"], kept.put_in),
@@ -71,8 +76,9 @@ def _show(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRes
 
 
 def _missing(form: BushForm) -> list[Plate]:
-    return [Plate(label="Bush outside, on diameter", governs="Missing:",
-                  reason="the bore wanted in place" if not form.errors else "what is marked above")]  # fmt: skip
+    missing = "the bore wanted in place" if form.made == Bush.Kind.BUSH else "the fit that is wanted"
+    return [Plate(label="Its outside, on diameter", governs="Missing:",
+                  reason=missing if not form.errors else "what is marked above")]  # fmt: skip
 
 
 @require_POST
@@ -92,8 +98,8 @@ def make_bush(request: HttpRequest, number: str) -> HttpResponse:
             progress.refresh(kept.job)
             return redirect(back)
         made = bushes.make_job(
-            user=member(request), bush=kept, number=next_number(), turned_mm=plan.turned_mm, unit=page.units.unit,
-            **outside,
+            user=member(request), bush=kept, number=next_number(), unit=page.units.unit,
+            turned_mm=plan.turned_mm if isinstance(plan, BushPlan) else None, **outside,
         )  # fmt: skip
     except (InvalidInput, StillNeeded, JobClosed, IntegrityError) as refused:
         words = "Another made a job just now: press again." if isinstance(refused, IntegrityError) else str(refused)

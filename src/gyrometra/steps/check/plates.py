@@ -109,7 +109,7 @@ def _moved_limits(page: JobPage) -> list[str]:
     if first is None:
         return []
     return [
-        f"{one.by.username}, {localtime(one.at):%d %b %H:%M}: {change_words(one, page.units)}"
+        f"{one.by.username}, {localtime(one.at):%d %b %H:%M}: {change_words(one, page.units, {})}"
         for one in page.changes
         if one.at > first and one.of == page.bore.name and limits_changed(one)
     ]

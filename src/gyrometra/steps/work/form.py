@@ -21,7 +21,8 @@ from gyrometra.bridge.choices import ChoiceOfRow, ChoiceOfRows
 from gyrometra.bridge.fields import LengthField, LimitsField, TypedForm
 from gyrometra.bridge.units import Typed, Units
 from gyrometra.crib.models import Fixture, Machine, Material
-from gyrometra.jobs.models import Bore, Job, SetUp
+from gyrometra.jobs.features import measured_outsides
+from gyrometra.jobs.models import Bore, Feature, Job, SetUp
 from gyrometra.jobs.services import FoundOf, Row, WorkData
 from gyrometra.steps.work.guards import GuardedWork, end_of
 from gyrometra.steps.work.shown import play_words, stored_lengths
@@ -122,6 +123,9 @@ class WorkForm(GuardedWork):
     mate_mm = LengthField(
         label="To fit a mating part, measured size", required=False, help_text="bearing, bush, ring or shaft"
     )
+    mate_feature = ChoiceOfRow(
+        measured_outsides(None), label="Or as measured in another job", required=False, empty_label="none of them"
+    )
     play_mm = forms.CharField(
         label="Clearance wanted, on diameter", required=False, max_length=60,
         help_text="0.01 to 0.04; a press is negative",
@@ -137,6 +141,8 @@ class WorkForm(GuardedWork):
         self.bore, self.piece = bore, piece
         self.job = bore.setup.job if bore else None
         machines = Machine.objects.filter(retired=False)
+        mates: Any = self.fields["mate_feature"]
+        mates.queryset, mates.label_from_instance = measured_outsides(self.job), self._mate_words
         self.fields["machine"].queryset = machines  # type: ignore[attr-defined]
         self.fields["machine"].label_from_instance = _machine_words  # type: ignore[attr-defined]
         for place in range(FOUND_ROWS):
@@ -152,6 +158,9 @@ class WorkForm(GuardedWork):
             self._add(f"outside_d_{place}", "Outside diameter")
         for name, value, typed in stored_lengths(bore, piece) if bore else ():
             self.stands(name, self.units.shown(value, typed), value, typed)
+
+    def _mate_words(self, feature: Feature) -> str:
+        return f"{feature.setup.job.number}, {feature.name} Ø{self.units.planned(feature.found_mm or 0)}"
 
     def machines(self) -> list[Machine]:
         """The machines to choose from, read once: another form of the page offers them too."""
@@ -176,7 +185,7 @@ class WorkForm(GuardedWork):
     @property
     def has_more(self) -> bool:
         """Whether something stands in the part of the form that is folded away, or is refused there."""
-        names = ("mate_mm", "play_mm", "target", "match_mm", "notes", "fixtures", "break_kind_0")
+        names = ("mate_mm", "mate_feature", "play_mm", "target", "match_mm", "notes", "fixtures", "break_kind_0")
         other = self["matters"].value() not in (None, "", Bore.Matters.DRAWN)
         wrong = any(name in names or name.startswith("break_") for name in self.errors)
         return other or wrong or any(self[name].value() for name in names)
@@ -308,6 +317,7 @@ class WorkForm(GuardedWork):
             only_trued=bool(values.get("only_trued")),
             limits=values["wanted"],
             mate_mm=values.get("mate_mm"),
+            mate_feature=values.get("mate_feature"),
             play_mm=values.get("play_mm"),
             quantity=values.get("quantity") or 1,
             depth_wanted=self._limits_text("depth_wanted"),

@@ -55,6 +55,7 @@ class GuardedWork(BreaksForm, ThereForm):
 
     def _settle_limits(self, values: dict[str, Any]) -> None:
         """The limits are what is wanted, or follow from the part they must suit; never both."""
+        self._take_mate(values)
         wanted, mate, play = values.get("wanted"), values.get("mate_mm"), values.get("play_mm")
         if {"wanted", "mate_mm", "play_mm"} & set(self.errors):
             return
@@ -74,6 +75,17 @@ class GuardedWork(BreaksForm, ThereForm):
                 values["wanted"] = limits_to_suit(mate_mm=float(mate), least_mm=float(play[0]), most_mm=float(play[1]))
             except InvalidInput as error:
                 self.refuse(error, {}, "play_mm")
+
+    def _take_mate(self, values: dict[str, Any]) -> None:
+        """The size of a part that was measured in another job is taken from there; one typed over it unties the two."""
+        feature, bore = values.get("mate_feature"), self.bore
+        if feature is None:
+            return
+        before = None if bore is None or bore.mate_feature_id != feature.pk else bore.mate_mm
+        if before is not None and values.get("mate_mm") not in (None, before):
+            values["mate_feature"] = None
+        elif before is None or values.get("mate_mm") is None or "mate_take" in self.data:
+            values["mate_mm"] = feature.found_mm
 
     def _settle_surface(self, values: dict[str, Any]) -> None:
         """Work that is only set true: the surface that is read stays as it is."""

@@ -37,7 +37,7 @@ PANELS: dict[str, tuple[str, tuple[str, ...]]] = {
     "breaks": ("Keyways, ports and slots", _rows(
         ("break_kind", "break_from", "break_to", "break_width", "break_angle"), BREAK_ROWS)),
     "there": ("Only there, not cut", _rows(("there_name", "there_from", "there_to", "there_d"), THERE_ROWS)),
-    "fit": ("Fit and target", ("mate_mm", "play_mm", "target", "match_mm")),
+    "fit": ("Fit and target", ("mate_mm", "mate_feature", "play_mm", "target", "match_mm")),
     "part": ("Part", ("number", "part", "material", "quantity", "due_on", "notes")),
     "setup": ("Set-up", ("method", "machine", "holding", "reference", "room_behind_mm", "coaxiality_mm", "fixtures",
                          "only_trued")),

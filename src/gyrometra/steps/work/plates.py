@@ -70,14 +70,22 @@ def _fit(page: JobPage) -> Plate:
     found = fit_with_part(hole=bore.limits, mate_mm=mate)
     least, most = found.min_clearance_mm, found.max_clearance_mm
     words = (units.highest(bore.upper_mm), units.lowest(bore.lower_mm), units.planned(mate))
+    of = page.bore_row.mate_feature if page.bore_row.mate_feature_id else None
+    governs, reason, state = "Part, measured:", units.planned(mate), "plain"
+    if of is not None:
+        governs = f"Part, measured in {of.setup.job.number}:"
+        if of.found_mm != page.bore_row.mate_mm:
+            now = "no longer" if of.found_mm is None else units.planned(of.found_mm)
+            governs, reason, state = f"Measured anew in {of.setup.job.number}:", f"{now}; here {reason}", "warn"
     return Plate(
         label="Least clearance with the part, on diameter",
         number=units.planned(least),
         unit=units.label,
         scene=fit_zones(bore.lower_mm, bore.upper_mm, mate, words),
         words=(f"to {units.planned(most)}: {found.kind}", "green: the bore; line: the part"),
-        governs="Part, measured:",
-        reason=units.planned(mate),
+        governs=governs,
+        reason=reason,
+        state=state,
         because=Because(
             formula="clearance = bore - part, at both limits; negative is a press",
             inputs=[

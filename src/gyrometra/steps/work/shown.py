@@ -41,7 +41,7 @@ def work_initial(bore: Bore, units: Units, piece: int = 1) -> dict[str, Any]:
         "number": job.number, "part": job.part, "material": job.material.name, "quantity": job.quantity,
         "due_on": _day(job.due_on), "notes": job.notes, "machine": setup.machine_id, "reference": setup.reference,
         "wanted": "" if bore.play_least_mm is not None else units.limits_typed(bore.wanted, bore.typed.get("wanted")),
-        "play_mm": play_words(bore, units),
+        "play_mm": play_words(bore, units), "mate_feature": bore.mate_feature_id or "",
         "method": setup.method, "holding": setup.holding, "only_trued": setup.only_trued,
         "name": bore.name, "ends": bore.ends,
         "depth_wanted": units.limits_typed(bore.depth_wanted, bore.typed.get("depth_wanted")),

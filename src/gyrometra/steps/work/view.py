@@ -16,7 +16,7 @@ from gyrometra.accounts.people import member, units_shown, words_typed
 from gyrometra.crib import starter
 from gyrometra.jobs import copies
 from gyrometra.jobs import services as jobs
-from gyrometra.jobs.history import change_words
+from gyrometra.jobs.history import change_words, link_names
 from gyrometra.jobs.models import SetUp
 from gyrometra.jobs.permissions import ChangedMeanwhile, JobClosed
 from gyrometra.jobs.photos import photos_of
@@ -178,9 +178,11 @@ def _under(
             "last_time": last_time(page), "plates": setting_plates(page, found), **shown_setting(page, found, refused),
         }  # fmt: skip
     if at == "more":
+        shown = page.changes[-CHANGES_SHOWN:]
+        names = link_names(shown)
         return {"photos": photos_of(page.job), "changes": [
-            {"at": one.at, "by": one.by.username, "words": change_words(one, page.units)}
-            for one in reversed(page.changes[-CHANGES_SHOWN:])
+            {"at": one.at, "by": one.by.username, "words": change_words(one, page.units, names)}
+            for one in reversed(shown)
         ]}  # fmt: skip
     return {
         "places": place_rows(page, bores, at, setups),
