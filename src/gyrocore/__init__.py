@@ -85,6 +85,7 @@ from gyrocore.planning.support_moves import Pivot, SupportMove, SupportMoves, Su
 from gyrocore.planning.tuned import TunedPoint, Tuning, tuning
 from gyrocore.planning.two_sided import TwoSided, two_sided
 from gyrocore.planning.way_home import Free, Narrow, WayHome, way_home
+from gyrocore.truing.axis_line import AtZero, AxisAt, AxisLine, Plane, PlaneMove, axis_line
 from gyrocore.truing.flats import FlatPair, FourJawFlats, PairMove, four_jaw_flats
 from gyrocore.truing.jaws import JawMove
 from gyrocore.truing.rounds import (
@@ -93,8 +94,10 @@ from gyrocore.truing.rounds import (
     closing_allowance_mm,
     reading_after_move_mm,
 )
+from gyrocore.truing.spindle import SpindleCheck, SpindleReading, spindle_check
 from gyrocore.truing.sweep import Harmonic, Sweep, sweep
 from gyrocore.truing.taper import TaperCorrection, taper_correction
+from gyrocore.truing.walls import AlongWall, TiltAlong, WallRow, WallRuns, WallSide, slope_at, wall_runs
 from gyrocore.units import Length, clean_text, feet_min, read_indicator, read_length, read_surface_speed
 from gyrocore.wording import error_sentence, length_words, sentence
 
@@ -108,8 +111,12 @@ __all__ = [
     "OVERSIZE_STEP_MM",
     "SPRING_SHARE",
     "STEEL",
+    "AlongWall",
     "AngledFace",
     "AtMost",
+    "AtZero",
+    "AxisAt",
+    "AxisLine",
     "Balance",
     "BarCandidate",
     "BarChoice",
@@ -195,6 +202,8 @@ __all__ = [
     "PilotGuide",
     "PilotRow",
     "Pivot",
+    "Plane",
+    "PlaneMove",
     "Pocket",
     "Pockets",
     "PowerCheck",
@@ -207,6 +216,8 @@ __all__ = [
     "Slip",
     "Speed",
     "SpeedPair",
+    "SpindleCheck",
+    "SpindleReading",
     "Stability",
     "StackedPiece",
     "Station",
@@ -219,17 +230,22 @@ __all__ = [
     "SweptHousing",
     "TaperCorrection",
     "ThermalSize",
+    "TiltAlong",
     "Tool",
     "TrueHousing",
     "TunedPoint",
     "Tuning",
     "TwoSided",
     "Verdict",
+    "WallRow",
+    "WallRuns",
+    "WallSide",
     "Warmth",
     "WayHome",
     "Weight",
     "WorkOnSaddle",
     "angled_face",
+    "axis_line",
     "balance",
     "bar_kind",
     "bar_kinds",
@@ -309,7 +325,9 @@ __all__ = [
     "segments_out",
     "sentence",
     "slide_move",
+    "slope_at",
     "speeds_in_pockets",
+    "spindle_check",
     "spindle_speed",
     "stability",
     "support_moves",
@@ -321,5 +339,6 @@ __all__ = [
     "two_sided",
     "unit_slip",
     "verdict",
+    "wall_runs",
     "way_home",
 ]  # fmt: skip

@@ -120,7 +120,10 @@ def _zones(scene: Scene, layer: BushLayer, box: tuple[float, float, float, float
     for size, words in ((d, layer.zone_words[3]), *([(c, layer.zone_words[2])] if apart else [])):
         scene.text((bush + wide + 12, y(size) + 6), words, "figure-blue")
     seat_words = " to ".join(dict.fromkeys(layer.zone_words[:2]))
-    scene.text((seat + wide + 8, y(b) + 6 if y(b) < y(c) else y(a) + 6), seat_words, "figure")
+    if y(b) < y(c):  # what goes in is smaller: its gap is drawn beside the seat, the seat's figures over it
+        scene.text((seat, y(b) - 8), seat_words, "figure")
+    else:
+        scene.text((seat + wide + 8, y(a) + 6), seat_words, "figure")
     for x, (p, q), words in ((bush - 26, (b + layer.unsure_mm, c), layer.gap_words[0]),
                              (left + 12, (a - layer.unsure_mm, d), layer.gap_words[1])):  # fmt: skip
         scene.line((x, y(p)), (x, y(q)), "narrow")

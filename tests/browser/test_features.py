@@ -23,7 +23,7 @@ def test_a_face_is_added_read_and_judged_by_keyboard(
     page.set_viewport_size({"width": size[0], "height": size[1]})
     sign_in(page, live_server.url)
     page.goto(f"{live_server.url}/jobs/Q-223/work/")
-    press_on(page, page.get_by_role("link", name="Face, outside, relief, distance"), "Enter")
+    press_on(page, page.get_by_role("link", name="+ Add feature"), "Enter")
     press_on(page, page.get_by_role("link", name="Square face, by its depth"), "Enter")
     page.locator("[name=wanted]").fill("12 ±0.1")
     page.keyboard.press("Enter")

@@ -55,7 +55,7 @@ def test_a_bush_to_suit_a_seat(page: Page, live_server: Any, shop: None, faults:
     page.set_viewport_size({"width": size[0], "height": size[1]})
     sign_in(page, live_server.url)
     page.goto(f"{live_server.url}/jobs/Q-228/work/")
-    press_on(page, page.get_by_role("link", name="Bush for it"), "Enter")
+    press_on(page, page.get_by_role("link", name="Bush, shaft"), "Enter")
     expect(page.locator("h2.bushhead")).to_contain_text("bush for bore")
     typed(page, "[name=most_mm]", "0.060")
     typed(page, "[name=finish]", "54 H8")

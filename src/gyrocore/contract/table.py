@@ -54,9 +54,12 @@ from gyrocore.planning.support_moves import SupportMoves, support_moves
 from gyrocore.planning.tuned import Tuning, tuning
 from gyrocore.planning.two_sided import TwoSided, two_sided
 from gyrocore.planning.way_home import WayHome, way_home
+from gyrocore.truing.axis_line import AxisLine, axis_line
 from gyrocore.truing.flats import FourJawFlats, four_jaw_flats
+from gyrocore.truing.spindle import SpindleCheck, spindle_check
 from gyrocore.truing.sweep import Sweep, sweep
 from gyrocore.truing.taper import TaperCorrection, taper_correction
+from gyrocore.truing.walls import WallRuns, wall_runs
 from gyrocore.units import Length, read_length
 
 
@@ -174,6 +177,9 @@ CALCULATIONS: dict[str, Calculation] = {
     "elastic_passes": _entry("What a springy bar leaves, pass by pass.", ElasticOut, elastic_passes, out=_elastic),
     "four_jaw_flats": _entry("Half the difference over opposite jaws.", FourJawFlats, four_jaw_flats),
     "sweep": _entry("Off centre and shape of a swept round surface.", Sweep, sweep),
+    "axis_line": _entry("An axis through two planes or more, and what brings it true.", AxisLine, axis_line),
+    "spindle_check": _entry("Offset, tilt and play of a spindle.", SpindleCheck, spindle_check),
+    "wall_runs": _entry("Lean and taper from runs along the wall.", WallRuns, wall_runs),
     "taper_correction": _entry("Move that takes a taper out.", TaperCorrection, taper_correction),
     "measurement": _entry(
         "Value and uncertainty of repeats at one place.", Measurement, measurement, "gauge", "warmth"
