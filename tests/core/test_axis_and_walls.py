@@ -161,9 +161,6 @@ def test_walls_round_the_bore_tell_lean_from_taper(grows: float, tilt: tuple[flo
     found = wall_runs(sides=sides, surface=surface)
     assert found.wall_slope_mm_m == pytest.approx(grows, abs=1e-9)
     assert (found.tilt_x_mm_m, found.tilt_y_mm_m) == pytest.approx(tilt, abs=1e-9)
-        pytest.approx(tilt[0], abs=1e-9),
-        pytest.approx(tilt[1], abs=1e-9),
-    )
     assert found.tilt_along_mm_m is None
     for row in found.rows:
         slope = slope_at(wall_slope_mm_m=grows, tilt=tilt, angle_deg=row.angle_deg, surface=surface)
