@@ -14,6 +14,7 @@ from gyrodraw.crown import Crown, dial_crown
 from gyrodraw.dialface import DialFace, dial_face
 from gyrodraw.fitted import BushLayer, bush_band
 from gyrodraw.instruments import dial_scale, lever_gate
+from gyrodraw.leans import AxisDrawn, PlaneMark, WallColumn, WallsDrawn, axis_scene, walls_scene
 from gyrodraw.linelayer import Housing, LineLayer, SagCurve, SpanRuler, line_band, strip_line
 from gyrodraw.linetrue import LineMark, LineMove, LineTrue, line_true_scene
 from gyrodraw.passline import PassLine, Rung
@@ -27,6 +28,7 @@ from gyrodraw.workband import FeatureMark, Flag, LineBore, Marks, work_band, wor
 from gyrodraw.zones import fit_zones
 
 __all__ = [
+    "AxisDrawn",
     "BarLayer",
     "BarSide",
     "BesideBore",
@@ -51,6 +53,7 @@ __all__ = [
     "OnPlate",
     "Part",
     "PassLine",
+    "PlaneMark",
     "Resting",
     "RulerLimit",
     "Rung",
@@ -62,8 +65,11 @@ __all__ = [
     "SpanRuler",
     "StackPiece",
     "Stock",
+    "WallColumn",
     "WallPoint",
     "Walls",
+    "WallsDrawn",
+    "axis_scene",
     "bar_band",
     "bar_side",
     "bar_view",
@@ -87,6 +93,7 @@ __all__ = [
     "stock_band",
     "strip_line",
     "strip_section",
+    "walls_scene",
     "work_band",
     "work_line_band",
-]  # fmt: skip
+]

@@ -33,7 +33,7 @@ INSPECTION: dict[str, Literal["reduced", "normal", "critical"]] = {
 }  # fmt: skip
 Ends = Literal["through", "shoulder", "blind"]
 SetWith = Literal["", "protrusion", "indicator", "jig"]
-Reference = Literal["old-bore", "outside", "face", "finished"]
+Reference = Literal["old-bore", "outside", "face", "wall", "finished"]
 Side = Literal["first", "other"]
 
 

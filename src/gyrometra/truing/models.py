@@ -15,6 +15,7 @@ class Round(models.Model):
     class Method(models.TextChoices):
         SWEEP = "sweep", "sweep"
         FLATS = "flats", "opposite flats"
+        WALLS = "walls", "along the walls"
 
     class Purpose(models.TextChoices):
         TRUE = "true", "truing"
@@ -30,6 +31,10 @@ class Round(models.Model):
     method = models.CharField(max_length=6, choices=Method.choices, default=Method.SWEEP)
     places = models.PositiveSmallIntegerField(default=8)
     surface = models.CharField(max_length=8)
+    #: The depth of its plane from the open face, where more planes than one are read.
+    plane_mm = mm(null=True, blank=True)
+    #: Of runs along the wall: the depths from the open face that are read at each side [mm].
+    depths_mm = models.JSONField(default=list, blank=True)
     indicator = models.ForeignKey(Indicator, on_delete=models.PROTECT, related_name="rounds")
     #: How far "first again" may differ; empty takes the rule of `gyrocore.closing_allowance_mm`.
     closing_mm = mm(null=True, blank=True)
@@ -50,11 +55,11 @@ class Round(models.Model):
             models.CheckConstraint(
                 name="a_round_has_places_and_a_purpose",
                 condition=models.Q(
-                    places__gte=3,
+                    places__gte=2,
                     places__lte=36,
                     piece__gte=1,
                     purpose__in=["true", "check"],
-                    method__in=["sweep", "flats"],
+                    method__in=["sweep", "flats", "walls"],
                     surface__in=["inside", "outside", "face"],
                 ),
             ),
@@ -62,17 +67,6 @@ class Round(models.Model):
 
     def __str__(self) -> str:
         return f"round {self.number}"
-
-    def angles_deg(self) -> list[float]:
-        """The places on the work, clockwise from jaw 1."""
-        return [360 * place / self.places for place in range(self.places)]
-
-    def order(self) -> list[int]:
-        """The places in the order in which they are read: round the work, flats a pair and then the other."""
-        if self.method == self.Method.FLATS:
-            step = self.places // 4
-            return [0, 2 * step, step, 3 * step]
-        return list(range(self.places))
 
 
 class Reading(LogEntry):

@@ -14,7 +14,7 @@ from gyrometra.truing.models import Between, Reading, Round
 from gyroplan.record import BetweenRecord, ReadingRecord, RoundRecord
 
 Purpose = Literal["true", "check"]
-HowRead = Literal["sweep", "flats"]
+HowRead = Literal["sweep", "flats", "walls"]
 Surface = Literal["inside", "outside", "face"]
 Happened = Literal["moved", "disturbed"]
 
@@ -48,7 +48,8 @@ def round_record(row: Round, places: Mapping[int, int]) -> RoundRecord:
     return RoundRecord(
         key=row.pk, number=row.number, purpose=cast(Purpose, row.purpose), method=cast(HowRead, row.method),
         places=row.places, surface=cast(Surface, row.surface),
-        bore=None if row.bore_id is None else places[row.bore_id], piece=row.piece,
+        bore=None if row.bore_id is None else places[row.bore_id], piece=row.piece, plane_mm=maybe(row.plane_mm),
+        depths_mm=tuple(float(one) for one in row.depths_mm),
         indicator_step_mm=float(row.rests_on.get("step_mm") or row.indicator.step_mm), closing_mm=maybe(row.closing_mm),
         readings=tuple(
             ReadingRecord(key=one["id"], place=one["place"], value_mm=maybe(one["value_mm"]), text=one["text"])

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from decimal import Decimal
 from uuid import UUID
 
@@ -34,6 +35,8 @@ def open_round(
     bore: Bore | None = None,
     piece: int = 1,
     closing_mm: Decimal | None = None,
+    plane_mm: Decimal | None = None,
+    depths_mm: Sequence[float] = (),
 ) -> Round:
     """Begin the next round of a piece: of the set-up, or of one finished bore for the check; one tap, one round."""
     lock_open(setup.job)
@@ -53,6 +56,8 @@ def open_round(
         surface="inside" if purpose == Round.Purpose.CHECK else setup.surface,
         indicator=indicator,
         closing_mm=closing_mm,
+        plane_mm=plane_mm,
+        depths_mm=list(depths_mm),
         rests_on={"name": indicator.name, "step_mm": str(indicator.step_mm), "range_mm": str(indicator.range_mm)},
         by=sent.user,
     )

@@ -38,6 +38,7 @@ from gyroplan.assess.features import (
 from gyroplan.assess.figure import Figure
 from gyroplan.assess.handed import Handed, handed_on
 from gyroplan.assess.heads import HoleFit, Holes
+from gyroplan.assess.here import STEPS, Next, Station, Steps
 from gyroplan.assess.level import FaceLevel, Lift, is_by_face, level_of
 from gyroplan.assess.line_moves import (
     BearingMoved,
@@ -52,11 +53,13 @@ from gyroplan.assess.packing import Packed, Packing, Stacked, packed_from, packi
 from gyroplan.assess.pads import Pads, pads_of
 from gyroplan.assess.pairs import pair_of
 from gyroplan.assess.passes import Passes, passes_of, require_passes
+from gyroplan.assess.replays import sweeps_of, truing_of
 from gyroplan.assess.setting import Setting, set_by
 from gyroplan.assess.sides import SideReach, Sides, reach_into, sides_of
 from gyroplan.assess.speeds import PlannedPass, Speeds, cap_of, machine_speed, speeds_of, wanted_speed
 from gyroplan.assess.standing import Assessment, Boring, Standing, assess
-from gyroplan.assess.steps import STEPS, Next, Station, Steps, in_hand, steps_of
+from gyroplan.assess.steps import in_hand, steps_of
+from gyroplan.assess.tilt import Tilt, WallLean, tilt_of, wall_lean_of
 from gyroplan.assess.together import (
     Together,
     alike,
@@ -72,7 +75,7 @@ from gyroplan.assess.together import (
     summary_of,
     worst_named,
 )
-from gyroplan.assess.truing import OFF_SCALE, RoundStanding, Truing, broken_at, sweeps_of, swept_of, truing_of
+from gyroplan.assess.truing import OFF_SCALE, RoundStanding, Truing, broken_at, swept_of
 from gyroplan.assess.turning import Turning, turning_of, turns_heavy
 from gyroplan.assess.way_home import LEAST_ROOM_MM, way_home_of
 from gyroplan.assess.ways import WayFit, ways_of
@@ -125,9 +128,11 @@ __all__ = [
     "Station",
     "Steps",
     "SweptBore",
+    "Tilt",
     "Together",
     "Truing",
     "Turning",
+    "WallLean",
     "WayFit",
     "alike",
     "asked_of",
@@ -183,13 +188,15 @@ __all__ = [
     "summary_of",
     "sweeps_of",
     "swept_of",
+    "tilt_of",
     "truing_of",
     "turning_of",
     "turns_heavy",
     "verdict_of",
+    "wall_lean_of",
     "wanted_speed",
     "way_home_of",
     "ways_of",
     "worst_named",
     "worst_word",
-]  # fmt: skip
+]

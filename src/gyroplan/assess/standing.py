@@ -12,8 +12,9 @@ from gyroplan.assess.bars import BarInWork, bar_of
 from gyroplan.assess.check import Checked, Gap, check_of
 from gyroplan.assess.features import FeatureChecked, features_of
 from gyroplan.assess.passes import Passes, passes_of
+from gyroplan.assess.replays import sweeps_of, truing_of
 from gyroplan.assess.speeds import Copied, Speeds, copied_of, speeds_of
-from gyroplan.assess.truing import RoundStanding, Truing, sweeps_of, swept_of, truing_of
+from gyroplan.assess.truing import RoundStanding, Truing, swept_of
 from gyroplan.plan import ROUGHING
 from gyroplan.record import BoreRecord, JobRecord, PieceSummary
 
@@ -134,8 +135,7 @@ class Assessment:
         found = check_of(self.record, piece, place, self.swept(piece, place), self.today)
         if not self.record.setup.only_trued:
             return found
-        standing = self.truing(piece, place).standing
-        if standing is not None and standing.within:
+        if self.truing(piece, place).within:
             return replace(found, word="in", missing=())
         return replace(found, word="incomplete", missing=(Gap(code="trued"),))
 
@@ -154,8 +154,9 @@ class Assessment:
 
     def _off_centre_mm(self, piece: int, place: int) -> float | None:
         """Only a sweep of the old bore says how far the old bore lies off."""
-        standing = self.truing(piece, place).standing
-        return standing.off_centre_mm if standing is not None and self.record.setup.reference == "old-bore" else None
+        truing = self.truing(piece, place)
+        off = [one.off_centre_mm for one in truing.last if one.holds and one.off_centre_mm is not None]
+        return max(off, default=None) if self.record.setup.reference == "old-bore" else None
 
 
 def rests_until(passes: Passes, today: date) -> date | None:

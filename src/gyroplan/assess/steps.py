@@ -3,89 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, field, replace
-from typing import Any
+from dataclasses import replace
 
-from gyroplan.assess.check import Checked, worst_word
-from gyroplan.assess.level import is_by_face, level_of
-from gyroplan.assess.line_moves import is_moved_at_bearings, line_moves_of
-from gyroplan.assess.standing import Assessment, Boring
+from gyroplan.assess.check import worst_word
+from gyroplan.assess.here import AHEAD, BAD, DONE, URGENT, WARN, Here, Line, Next, Station, Steps
+from gyroplan.assess.line_moves import is_moved_at_bearings
+from gyroplan.assess.standing import Assessment
+from gyroplan.assess.steps_true import next_true, true_line
 from gyroplan.assess.together import piece_words, summary_of
-from gyroplan.assess.truing import Truing
-from gyroplan.record import BoreRecord, JobRecord, PieceSummary, SetUpRecord
+from gyroplan.record import PieceSummary
 
-STEPS = ("work", "bar", "cuts", "true", "bore", "check")
-DONE, AHEAD, WARN, BAD = "done", "ahead", "warn", "bad"
-#: The more urgent state first.
-_URGENT = (BAD, WARN, AHEAD, DONE)
-
-
-@dataclass(frozen=True, slots=True)
-class Station:
-    """One step: its state, and the line under its name as a code with values."""
-
-    step: str
-    state: str
-    code: str
-    values: dict[str, Any] = field(default_factory=dict)
-
-
-@dataclass(frozen=True, slots=True)
-class Next:
-    """The next action: the step it is at, its words and its number."""
-
-    step: str
-    code: str
-    values: dict[str, Any] = field(default_factory=dict)
-
-
-@dataclass(frozen=True, slots=True)
-class Steps:
-    """The six steps of the piece in hand, and the next action."""
-
-    steps: tuple[Station, ...]
-    following: Next
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class _Here:
-    """One bore of the piece in hand; what is asked of it is worked out when a step looks at it."""
-
-    job: Assessment
-    piece: int
-    bore: BoreRecord
-
-    @property
-    def record(self) -> JobRecord:
-        return self.job.record
-
-    @property
-    def setup(self) -> SetUpRecord:
-        return self.job.record.setup
-
-    @property
-    def boring(self) -> Boring:
-        return self.job.boring(self.piece, self.bore.place)
-
-    @property
-    def truing(self) -> Truing:
-        return self.job.truing(self.piece, self.bore.place)
-
-    @property
-    def check(self) -> Checked:
-        return self.job.check(self.piece, self.bore.place)
-
-    @property
-    def is_end(self) -> bool:
-        """Whether it is the first or the last of the line: these two hold the axis."""
-        return self.bore.place in (self.setup.bores[0].place, self.setup.bores[-1].place)
-
-    @property
-    def each(self) -> list[_Here]:
-        return [replace(self, bore=bore.of_piece(self.piece)) for bore in self.setup.bores]
-
-
-Line = tuple[str, str, dict[str, Any]]
 #: Of work that is only set true.
 _NOT_CUT: Line = (DONE, "not_cut", {})
 
@@ -93,7 +20,7 @@ _NOT_CUT: Line = (DONE, "not_cut", {})
 def steps_of(job: Assessment) -> Steps:
     """Return where the six steps stand: of a batch the piece in hand, of a line the bore that needs a hand most."""
     piece = in_hand(job)
-    here = _Here(job=job, piece=piece, bore=job.record.setup.bores[0].of_piece(piece))
+    here = Here(job=job, piece=piece, bore=job.record.setup.bores[0].of_piece(piece))
     found = tuple(Station(step, *_worst(here, work)) for step, work in _LINES_OF.items())
     following = _next(here, found)
     if job.record.quantity > 1:
@@ -120,18 +47,18 @@ def _with_piece(station: Station, piece: int) -> Station:
     return replace(station, values={**station.values, "piece": piece})
 
 
-def _worst(here: _Here, work: Callable[[_Here], Line]) -> Line:
+def _worst(here: Here, work: Callable[[Here], Line]) -> Line:
     if here.setup.only_trued and work in (_bar, _cuts, _bore):
         return _NOT_CUT
     if not here.setup.is_several:
         return work(here)
-    lines = [(one.bore, work(one)) for one in here.each if work is not _true or one.is_end]
-    bore, (state, code, values) = min(lines, key=lambda pair: _URGENT.index(pair[1][0]))
+    lines = [(one.bore, work(one)) for one in here.each if work is not true_line or one.is_end]
+    bore, (state, code, values) = min(lines, key=lambda pair: URGENT.index(pair[1][0]))
     named = values if state == DONE else {"of": bore.name, **values}
     return state, code, named
 
 
-def _work(here: _Here) -> Line:
+def _work(here: Here) -> Line:
     bore, start = here.bore, here.bore.smallest_found_mm
     if here.setup.only_trued:
         return DONE, "only_trued", {"limit_mm": here.setup.tightest_runout_mm}
@@ -141,7 +68,7 @@ def _work(here: _Here) -> Line:
     return DONE, "work", {"start_mm": start, "wanted": limits}
 
 
-def _bar(here: _Here) -> Line:
+def _bar(here: Here) -> Line:
     held = here.setup.way.bar_in
     if held == "bearings":
         return _bar_in_line(here)
@@ -150,7 +77,7 @@ def _bar(here: _Here) -> Line:
     return _bar_in_head(here) if held == "head" else _bar_out(here)
 
 
-def _bar_in_line(here: _Here) -> Line:
+def _bar_in_line(here: Here) -> Line:
     passes, bar = here.boring.passes, here.boring.bar
     line = bar.line.value
     if passes.at.bar is None:
@@ -168,7 +95,7 @@ def _bar_in_line(here: _Here) -> Line:
     return DONE, "line" if line.layout.ok else "line_over_advice", values
 
 
-def _bar_in_centres(here: _Here) -> Line:
+def _bar_in_centres(here: Here) -> Line:
     found = here.boring.bar.centres.value
     if found is None:
         return (BAD, "centres_wrong", {}) if here.boring.passes.at.bar else (AHEAD, "no_bar", {})
@@ -179,7 +106,7 @@ def _bar_in_centres(here: _Here) -> Line:
     return (DONE, "centres", {"reach_mm": found.bit_mm}) if found.holds else (BAD, "centres_over", {})
 
 
-def _bar_in_head(here: _Here) -> Line:
+def _bar_in_head(here: Here) -> Line:
     if here.setup.plan.head is None:
         return AHEAD, "no_head", {}
     state, code, values = _bar_out(here)
@@ -188,12 +115,12 @@ def _bar_in_head(here: _Here) -> Line:
     return state, code, values
 
 
-def _has_hole(here: _Here) -> bool:
+def _has_hole(here: Here) -> bool:
     holes = here.boring.bar.holes.value
     return holes is not None and (holes.picked is not None or bool(holes.changes))
 
 
-def _bar_out(here: _Here) -> Line:
+def _bar_out(here: Here) -> Line:
     bar, picked = here.boring.bar, here.boring.passes.at.bar
     if picked is None or bar.reach.value is None:
         return AHEAD, "no_bar", {}
@@ -209,30 +136,14 @@ def _bar_out(here: _Here) -> Line:
     return DONE, "bar_over_advice" if found.by == "rule" else "bar_may_chatter", values
 
 
-def _cuts(here: _Here) -> Line:
+def _cuts(here: Here) -> Line:
     passes, speeds = here.boring.passes, here.boring.speeds
     if not passes.every or passes.at.cutter is None or speeds.minutes is None:
         return AHEAD, "no_cuts", {}
     return DONE, "cuts", {"count": len(passes.every), "minutes": speeds.minutes}
 
 
-def _true(here: _Here) -> Line:
-    truing = here.truing
-    line = line_moves_of(here.job, here.piece)
-    if line is not None:
-        found = {"offset_mm": line.worst_mm, "limit_mm": line.limit_mm / 2}
-        return (DONE, "trued", found) if line.within else (AHEAD, "truing", found)
-    standing = truing.standing
-    if standing is not None and standing.off_centre_mm is not None:
-        values = {"offset_mm": standing.off_centre_mm, "limit_mm": truing.limit_mm / 2}
-        return (DONE, "trued", values) if standing.within else (AHEAD, "truing", values)
-    last = truing.last_valid
-    if truing.state is None or last is None:
-        return AHEAD, "not_trued", {}
-    return (WARN, "true_moved", {}) if last is truing.rounds[-1] else (AHEAD, "true_reading", {})
-
-
-def _bore(here: _Here) -> Line:
+def _bore(here: Here) -> Line:
     boring, passes = here.boring, here.boring.passes
     state, ladder = passes.state, passes.ladder
     if state is None or ladder is None:
@@ -249,7 +160,7 @@ def _bore(here: _Here) -> Line:
     return AHEAD, f"boring_{state.phase.replace('-', '_')}", {"number": number, "count": passes.count}
 
 
-def _check(here: _Here) -> Line:
+def _check(here: Here) -> Line:
     check, record = here.check, here.record
     if record.signed_by:
         return DONE, "signed", {"word": record.signed_word or check.word}
@@ -262,12 +173,12 @@ def _check(here: _Here) -> Line:
     return {"in": DONE, "over": BAD}.get(word, WARN), "verdict", {"word": word}
 
 
-_LINES_OF: dict[str, Callable[[_Here], Line]] = {
-    "work": _work, "bar": _bar, "cuts": _cuts, "true": _true, "bore": _bore, "check": _check,
+_LINES_OF: dict[str, Callable[[Here], Line]] = {
+    "work": _work, "bar": _bar, "cuts": _cuts, "true": true_line, "bore": _bore, "check": _check,
 }  # fmt: skip
 
 
-def _next(here: _Here, found: tuple[Station, ...]) -> Next:
+def _next(here: Here, found: tuple[Station, ...]) -> Next:
     """What to do now, with its number; of several bores, at the first that is not done there."""
     if here.record.signed_by:
         return Next("check", "signed", {"who": here.record.signed_by})
@@ -286,11 +197,11 @@ def _next(here: _Here, found: tuple[Station, ...]) -> Next:
     return replace(action, values={**action.values, "of": one.bore.name, "place": one.bore.place})
 
 
-def _next_work(here: _Here) -> Next:
+def _next_work(here: Here) -> Next:
     return Next("work", "measure_first")
 
 
-def _next_bar(here: _Here) -> Next:
+def _next_bar(here: Here) -> Next:
     held, plan, bar = here.setup.way.bar_in, here.setup.plan, here.boring.bar
     if held == "bearings":
         return _next_line(here)
@@ -303,7 +214,7 @@ def _next_bar(here: _Here) -> Next:
     return _next_out(here)
 
 
-def _next_out(here: _Here) -> Next:
+def _next_out(here: Here) -> Next:
     reach = here.boring.bar.reach.value
     if reach is None:
         return Next("bar", "fix_reach")
@@ -314,7 +225,7 @@ def _next_out(here: _Here) -> Next:
     return Next("bar", "bring_bar_in", {"reach_mm": reach.reach_mm})
 
 
-def _next_centres(here: _Here) -> Next:
+def _next_centres(here: Here) -> Next:
     found = here.boring.bar.centres.value
     if found is None:
         return Next("bar", "choose_line_bar")
@@ -323,7 +234,7 @@ def _next_centres(here: _Here) -> Next:
     return Next("bar", "choose_cutter" if found.spring_mm is None else "line_does_not_hold")
 
 
-def _next_line(here: _Here) -> Next:
+def _next_line(here: Here) -> Next:
     passes, bar = here.boring.passes, here.boring.bar
     line, better = bar.line.value, bar.better_line
     if passes.at.bar is None:
@@ -338,56 +249,13 @@ def _next_line(here: _Here) -> Next:
     return Next("bar", "line_does_not_hold")
 
 
-def _next_cuts(here: _Here) -> Next:
+def _next_cuts(here: Here) -> Next:
     if "cap" in (here.boring.speeds.rough.missing, here.boring.speeds.finish.missing):
         return Next("cuts", "give_cap")
     return Next("cuts", "choose_cutter")
 
 
-def _next_true(here: _Here) -> Next:
-    view = here.truing.open_round
-    if view is not None:
-        return Next("true", "finish_round", {"number": view.round.number, "places": view.round.places})
-    if is_moved_at_bearings(here.job):
-        return _next_bearing(here)
-    return _next_lift(here) if is_by_face(here.job) else _next_move(here)
-
-
-def _next_move(here: _Here) -> Next:
-    """The larger move of the last round, at the jaws or the slides."""
-    standing = here.truing.standing
-    if standing is None or not standing.moves:
-        if standing is not None and standing.way.moved_is == "nothing":
-            return Next("true", "guides_swing", {"value_mm": standing.total_mm})
-        return Next("true", "begin_truing", {"number": len(here.truing.rounds) + 1})
-    move = standing.moves[0]
-    if standing.way.set_by != "dial":
-        to = move.slacken if standing.way.moved_is == "work" else move.tighten
-        return Next("true", "move_it", {"what": standing.way.moved, "to": to, "value_mm": move.by_mm})
-    return Next("true", "move_jaws", {"slacken": move.slacken, "tighten": move.tighten, "value_mm": move.by_mm})
-
-
-def _next_bearing(here: _Here) -> Next:
-    """Of a line bar the largest move of a bearing; before both ends were swept, a sweep of the one that lacks it."""
-    line = line_moves_of(here.job, here.piece)
-    if line is None:
-        return Next("true", "begin_truing", {"number": len(here.truing.rounds) + 1})
-    ways = [(abs(by), one.number, up if by > 0 else down) for one in line.moves
-            for by, up, down in ((one.up_mm, "up", "down"), (one.right_mm, "right", "left"))]  # fmt: skip
-    by, number, way = max(ways)
-    return Next("true", "move_bearing", {"number": number, "way": way, "value_mm": by})
-
-
-def _next_lift(here: _Here) -> Next:
-    """Of a face the largest lift of a support; a sweep before it is read, or its circles are known."""
-    level = level_of(here.job, here.piece)
-    if level is None or level.within:
-        return Next("true", "begin_truing", {"number": len(here.truing.rounds) + 1})
-    lift = max(level.lifts, key=lambda one: one.lift_mm)
-    return Next("true", "lift_it", {"what": f"{here.setup.way.place_word}{lift.name}", "value_mm": lift.lift_mm})
-
-
-def _next_bore(here: _Here) -> Next:
+def _next_bore(here: Here) -> Next:
     boring, passes = here.boring, here.boring.passes
     state, ladder = passes.state, passes.ladder
     if state is None or ladder is None or state.phase == "done":
@@ -403,7 +271,7 @@ def _next_bore(here: _Here) -> Next:
     return Next("bore", {"set": "bore_to", "cut": "cut_pass"}.get(state.phase, "touch_off"), values)
 
 
-def _next_check(here: _Here) -> Next:
+def _next_check(here: Here) -> Next:
     check = here.check
     if check.missing:
         gap = check.missing[0]
@@ -421,7 +289,7 @@ def _next_check(here: _Here) -> Next:
     return Next("check", f"way_{word}", {"value_mm": away})
 
 
-_NEXT: dict[str, Callable[[_Here], Next]] = {
-    "work": _next_work, "bar": _next_bar, "cuts": _next_cuts, "true": _next_true, "bore": _next_bore,
+_NEXT: dict[str, Callable[[Here], Next]] = {
+    "work": _next_work, "bar": _next_bar, "cuts": _next_cuts, "true": next_true, "bore": _next_bore,
     "check": _next_check,
 }  # fmt: skip

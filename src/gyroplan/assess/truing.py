@@ -3,15 +3,23 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
-from functools import lru_cache
-from itertools import groupby
+from dataclasses import dataclass
 from math import degrees
 
-from gyrocore import InvalidInput, JawMove, Method, Note, Sweep, closing_allowance_mm, reading_after_move_mm, sweep
-from gyroplan.record import BetweenRecord, BoreRecord, BreakRecord, JobRecord, ReadingRecord, RoundRecord
-from gyroplan.rounds import Again, Begin, Blocked, Disturbed, Entry, Figures, Moved, TrueState, TrueWork, true_state
-from gyroplan.rounds import Reading as Read
+from gyrocore import (
+    InvalidInput,
+    JawMove,
+    Method,
+    Note,
+    Sweep,
+    WallRuns,
+    closing_allowance_mm,
+    reading_after_move_mm,
+    sweep,
+)
+from gyrocore.checks import TOLERANCE
+from gyroplan.record import BoreRecord, BreakRecord, ReadingRecord, RoundRecord
+from gyroplan.rounds import Figures
 
 #: A stylus this near to the middle of a break is in it (chosen here: what a ball of some millimetres takes) [deg].
 _LEAST_HALF_DEG = 5.0
@@ -30,6 +38,11 @@ class RoundStanding:
     figures: Figures | None = None
     validity: str = "open"
     notes: tuple[Note, ...] = ()
+    #: What runs along the wall tell, once they are closed and valid; and over how much of the bore that counts [mm].
+    runs: WallRuns | None = None
+    length_mm: float = 0.0
+    #: Whether nothing was moved or disturbed since it was closed.
+    holds: bool = False
 
     @property
     def by_place(self) -> dict[int, ReadingRecord]:
@@ -56,8 +69,10 @@ class RoundStanding:
     @property
     def first_place(self) -> int | None:
         """The first place that was read: what the closing reading must come back to."""
-        standing = self.by_place
-        return next((p for p in self.round.order if p in standing and standing[p].value_mm is not None), None)
+        standing, order = self.by_place, self.round.order
+        if self.round.is_walls:  # each wall has its own zero: the last one's is come back to
+            order = order[-len(self.round.depths_mm) :]
+        return next((p for p in order if p in standing and standing[p].value_mm is not None), None)
 
     @property
     def next_place(self) -> int | None:
@@ -96,7 +111,7 @@ class RoundStanding:
     @property
     def stands(self) -> bool:
         """Whether the round was closed and valid."""
-        return self.figures is not None
+        return self.figures is not None or self.runs is not None
 
     @property
     def sweep(self) -> Sweep | None:
@@ -106,7 +121,7 @@ class RoundStanding:
     @property
     def cannot_tell(self) -> InvalidInput | None:
         """Why a full round says nothing: too few places, or all on one side."""
-        if not self.is_void or not self.is_full:
+        if not self.is_void or not self.is_full or self.round.is_walls:
             return None
         read = [(a, v) for a, v in zip(self.round.angles_deg, self.values_mm, strict=True) if v is not None]
         try:
@@ -163,8 +178,29 @@ class RoundStanding:
 
     @property
     def within(self) -> bool:
-        """Whether this round shows the work true enough for what it is for."""
+        """Whether this round shows the work true enough for what it is for; of walls, their lean over the bore."""
+        if self.runs is not None:
+            return self.tilt_mm is not None and self.tilt_mm <= self.limit_mm + TOLERANCE
         return self.figures is not None and self.figures.within
+
+    @property
+    def tilt_mm(self) -> float | None:
+        """Of walls: how far the axis leans over the bore's length, as far as these walls see it."""
+        if self.runs is None:
+            return None
+        along = self.runs.tilt_along_mm_m
+        tilt = self.runs.tilt_mm_m if along is None else abs(along.tilt_mm_m)
+        return None if tilt is None else tilt * self.length_mm / 1000
+
+    @property
+    def tilt_angle_deg(self) -> float | None:
+        """Of walls: the way the axis leans as it goes in."""
+        if self.runs is None:
+            return None
+        along = self.runs.tilt_along_mm_m
+        if along is None:
+            return self.runs.tilt_angle_deg
+        return along.angle_deg if along.tilt_mm_m >= 0 else (along.angle_deg + 180) % 360
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -172,9 +208,10 @@ class Truing:
     """The rounds of one truing, oldest first, and where it stands."""
 
     rounds: tuple[RoundStanding, ...] = ()
-    state: TrueState | None = None
     #: The run-out limit that it is for [mm].
     limit_mm: float = 0.0
+    #: The last round of each plane that is read, of the walls too: those of another surface say nothing any more.
+    last: tuple[RoundStanding, ...] = ()
 
     @property
     def open_round(self) -> RoundStanding | None:
@@ -185,9 +222,24 @@ class Truing:
     @property
     def standing(self) -> RoundStanding | None:
         """The round whose figures stand: closed, valid, and nothing moved or disturbed since."""
-        if self.state is None or self.state.phase != "closed":
-            return None
-        return self.rounds[-1]
+        last = self.rounds[-1] if self.rounds else None
+        return last if last is not None and last.holds else None
+
+    @property
+    def planes(self) -> tuple[RoundStanding, ...]:
+        """The rounds that hold of the planes that are read apart, by their depth: two tell the tilt."""
+        found = [one for one in self.last if one.holds and one.round.plane_mm is not None and one.figures is not None]
+        return tuple(sorted(found, key=lambda one: one.round.plane_mm or 0.0))
+
+    @property
+    def walls(self) -> RoundStanding | None:
+        """The runs along the wall that hold."""
+        return next((one for one in self.last if one.holds and one.runs is not None), None)
+
+    @property
+    def within(self) -> bool:
+        """Whether every plane that is read holds, and is true enough."""
+        return bool(self.last) and all(one.holds and one.within for one in self.last)
 
     @property
     def last_valid(self) -> RoundStanding | None:
@@ -195,92 +247,9 @@ class Truing:
         return next((view for view in reversed(self.rounds) if view.stands), None)
 
 
-def truing_of(record: JobRecord, piece: int, place: int) -> Truing:
-    """Return the truing of a piece: of the set-up, or at this bore where the bar is trued bore by bore."""
-    setup = record.setup
-    of = (None, place)
-    rounds = [r for r in record.rounds if r.purpose == "true" and r.piece == piece and r.bore in of]
-    happened = [one for one in record.between if one.piece == piece and one.bore in of]
-    limit = record.bore_at(place).runout_limit_mm if setup.way.several else setup.tightest_runout_mm
-    # what levels a face, and what brings a line bar on to its bores, is worked out by itself, not from one round
-    alone = setup.reference != "face" and not setup.moves_bearings
-    way = setup.way if alone else replace(setup.way, moved_is="nothing")
-    return _replayed(rounds, happened, limit, way)
-
-
-def sweeps_of(record: JobRecord, piece: int, place: int) -> tuple[RoundStanding, ...]:
-    """Return the sweeps of a finished bore, oldest first, each judged by itself."""
-    limit = record.bore_at(place).runout_limit_mm
-    rounds = [r for r in record.rounds if r.purpose == "check" and r.piece == piece and r.bore == place]
-    return tuple(view for r in rounds for view in _stretch((r,), (), limit, record.setup.way, "finished")[0])
-
-
 def swept_of(sweeps: Sequence[RoundStanding]) -> RoundStanding | None:
     """The sweep of the finished bore that counts: the newest that is closed and valid."""
     return next((view for view in reversed(sweeps) if view.stands), None)
-
-
-def _replayed(
-    rounds: Sequence[RoundRecord], happened: Sequence[BetweenRecord], limit_mm: float, way: Method
-) -> Truing:  # fmt: skip
-    """Another surface is another truing: what was read on the one says nothing of the other."""
-    views: list[RoundStanding] = []
-    state = None
-    for _, part in groupby(rounds, key=lambda one: one.surface):
-        found, state = _stretch(tuple(part), tuple(happened), limit_mm, way, "to-bore")
-        views += found
-    return Truing(rounds=tuple(views), state=state, limit_mm=limit_mm)
-
-
-@lru_cache(maxsize=512)  # every page of a job asks for its truing, and most pages change nothing of it
-def _stretch(
-    rounds: tuple[RoundRecord, ...], happened: tuple[BetweenRecord, ...], limit_mm: float, way: Method, purpose: str
-) -> tuple[tuple[RoundStanding, ...], TrueState]:
-    """Replay rounds of one surface and what happened between them, in their order."""
-    entries: list[Entry] = []
-    ends: list[int] = []
-    for one in rounds:
-        view = RoundStanding(round=one, limit_mm=limit_mm, way=way)
-        entries += _entries(view)
-        ends.append(len(entries))
-        after = (what for what in happened if what.after_round == one.number)
-        entries += [Moved() if what.kind == "moved" else Disturbed() for what in after]
-    found = true_state(
-        TrueWork(
-            surface=rounds[-1].swept_as, limit_mm=limit_mm, entries=entries,
-            jaws_deg=None if way.moved_is == "nothing" else dict(way.places_deg),
-            indicator_step_mm=rounds[-1].indicator_step_mm,
-            purpose="finished" if purpose == "finished" else "to-bore",
-        )
-    )  # fmt: skip
-    last = len(rounds) - 1
-    views = []
-    for number, (one, end) in enumerate(zip(rounds, ends, strict=True)):
-        state = found.states[end]
-        # an open round that was given up for the next one, or in which something was moved
-        given_up = state.validity == "open" and (number < last or found.states[-1].validity == "void")
-        views.append(
-            RoundStanding(
-                round=one, limit_mm=limit_mm, way=way, figures=state.figures,
-                validity="void" if given_up else state.validity, notes=found.notes if number == last else (),
-            )
-        )  # fmt: skip
-    return tuple(views), found.states[-1]
-
-
-def _entries(view: RoundStanding) -> list[Entry]:
-    """One round as it is replayed: its places in order, as far as they are read."""
-    angles, order, standing = view.round.angles_deg, view.round.order, view.by_place
-    entries: list[Entry] = [Begin(places_deg=[angles[place] for place in order], closing_mm=view.closing_mm)]
-    for place in order:
-        reading = standing.get(place)
-        if reading is None:
-            return entries
-        entries.append(Blocked() if reading.value_mm is None else Read(reading_mm=reading.value_mm))
-    again = standing.get(view.round.places)
-    if again is not None and again.value_mm is not None:
-        entries.append(Again(reading_mm=again.value_mm))
-    return entries
 
 
 def broken_at(bore: BoreRecord, angle_deg: float) -> BreakRecord | None:

@@ -212,8 +212,8 @@ class SetUpRecord:
     method: str
     #: How the work is held; empty is the method's usual way.
     holding: str = ""
-    #: Set true to the old bore, the outside, a face, or a bore that an earlier set-up finished.
-    reference: Literal["old-bore", "outside", "face", "finished"]
+    #: Set true to the old bore, the outside, a face, a wall along the axis, or a bore that an earlier set-up finished.
+    reference: Literal["old-bore", "outside", "face", "wall", "finished"]
     plan: PlanRecord
     bores: tuple[BoreRecord, ...]
     room_behind_mm: float | None = None

@@ -57,7 +57,8 @@ class RoundRecord:
     key: int
     number: int
     purpose: Literal["true", "check"]
-    method: Literal["sweep", "flats"]
+    #: walls: runs along the wall at several sides, each at the same depths.
+    method: Literal["sweep", "flats", "walls"]
     places: int
     surface: Literal["inside", "outside", "face"]
     bore: int | None
@@ -65,6 +66,20 @@ class RoundRecord:
     indicator_step_mm: float
     closing_mm: float | None = None
     readings: tuple[ReadingRecord, ...] = ()
+    #: The depth of its plane from the open face, where more planes than one are read.
+    plane_mm: float | None = None
+    #: Of runs along the wall: the depths that are read at each side.
+    depths_mm: tuple[float, ...] = ()
+
+    @property
+    def is_walls(self) -> bool:
+        """Whether the indicator ran along the wall, not round it."""
+        return self.method == "walls"
+
+    @property
+    def sides(self) -> int:
+        """At how many sides it ran along the wall."""
+        return self.places // len(self.depths_mm) if self.depths_mm else 0
 
     @property
     def swept_as(self) -> Literal["inside", "outside"]:
@@ -73,7 +88,9 @@ class RoundRecord:
 
     @property
     def angles_deg(self) -> list[float]:
-        """The places on the work, clockwise from jaw 1."""
+        """The places on the work, clockwise from jaw 1; of runs along the wall the side of each."""
+        if self.is_walls:
+            return [360 * (place // len(self.depths_mm)) / self.sides for place in range(self.places)]
         return [360 * place / self.places for place in range(self.places)]
 
     @property

@@ -67,6 +67,7 @@ class SetUp(models.Model):
         OLD_BORE = "old-bore", "the old bore"
         OUTSIDE = "outside", "the outside"
         FACE = "face", "a face"
+        WALL = "wall", "a wall"
         FINISHED = "finished", "a finished bore of an earlier set-up"
 
     class Side(models.TextChoices):

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from gyrocore import OVERSIZE_STEP_IN_MM, OVERSIZE_STEP_MM, next_oversizes
 from gyrometra.steps import progress_words
 from gyrometra.steps.page import JobPage
+from gyroplan.assess import wall_lean_of
 from gyroplan.judge import Place
 
 LIMIT_NAMES = {
@@ -53,10 +54,15 @@ def _reason_trued(page: JobPage) -> Reason:
     """Work that is only set true: by its last round."""
     units, standing = page.units, page.truing.standing
     limit = units.planned(page.record.setup.tightest_runout_mm)
+    lean = wall_lean_of(page.assessment, page.piece, page.place) if page.record.setup.reference == "wall" else None
+    if lean is not None:
+        off = units.planned(lean.lean_mm)
+        ways = [] if lean.within else [("Set it true", "move it as told", True)]
+        return f"Set true along its walls: leans {off} over its length, limit {limit}.", ways, off, "Lean"
     if standing is None or standing.off_centre_mm is None:
         return "No round that stands: read it once more.", [("Set it true", f"within {limit} (TIR)", True)], "", ""
     off = units.planned(standing.off_centre_mm)
-    if standing.within:
+    if page.truing.within:
         return f"Set true: centre offset {off}, run-out limit {limit}.", [], off, "Centre offset"
     return f"Centre offset {off}; allowed is half of {limit}.", [("Set it true", "move it as told", True)], off, \
         "Centre offset"  # fmt: skip

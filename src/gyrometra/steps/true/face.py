@@ -47,7 +47,7 @@ def face_on_true(page: JobPage) -> FaceOnTrue | None:
         return None
     way = page.record.setup.way
     return FaceOnTrue(
-        lifts=[_row(page, one) for one in found.lifts], swing=page.units.planned(found.swing_mm),
+        lifts=[lift_row(page, one) for one in found.lifts], swing=page.units.planned(found.swing_mm),
         lean=page.units.planned(lean_mm(found)), within=found.within,
         towards=way.place_name(45 * round(found.high_deg / 45)),
     )  # fmt: skip
@@ -58,7 +58,8 @@ def lean_mm(found: FaceLevel) -> float:
     return found.tilt_mm_m * found.read_mm / 1000
 
 
-def _row(page: JobPage, one: Lift) -> LiftRow:
+def lift_row(page: JobPage, one: Lift) -> LiftRow:
+    """A support with its lift, in turns of its screw where its pitch is known."""
     done = one.lift_mm < LEAST_MOVE_MM
     words = f"{one.turns:.2f} turn" if one.turns is not None else "shim under it, or tap the others in"
     return LiftRow(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from decimal import Decimal
 from typing import Any
 from uuid import uuid4
@@ -20,10 +21,13 @@ from gyrometra.steps.shared.entries import EntryForm, worded
 from gyrometra.truing.models import Round
 from gyroplan.assess import OFF_SCALE
 
+#: Readings of one round (the table keeps as many).
+MOST_PLACES = 36
 #: Typed for a place that cannot be read: a port, a slot, a keyway.
 BLOCKED = "x"
 
 
+_ONE_PLANE = forms.TextInput(attrs={"placeholder": "one plane"})
 _BY_RULE = forms.TextInput(attrs={"placeholder": "by rule"})
 
 
@@ -31,25 +35,55 @@ class RoundForm(TypedForm):
     """Begin a round."""
 
     method = forms.ChoiceField(choices=Round.Method.choices, initial=Round.Method.SWEEP)
-    places = forms.TypedChoiceField(choices=[(4, "4"), (8, "8"), (12, "12")], coerce=int, initial=8)
+    places = forms.TypedChoiceField(choices=[(4, "4"), (8, "8"), (12, "12")], coerce=int, initial=8, required=False)
+    #: Of a sweep: the depth of its plane, where more planes than one are read.
+    plane_mm = LengthField(label="Plane at depth", required=False, positive=False, least=0, widget=_ONE_PLANE)
+    #: Of runs along the wall: at how many sides, and how deep each is read.
+    sides = forms.TypedChoiceField(choices=[(n, f"{n}") for n in (4, 3, 2, 1)], coerce=int, initial=4, required=False)
+    depths = forms.CharField(max_length=120, required=False)
     indicator = ChoiceOfRow(Indicator.objects.filter(retired=False), empty_label=None)
     closing_mm = LengthField(label="Back at start may differ by", required=False, widget=_BY_RULE)
     client_id = forms.UUIDField(required=False)
 
     def clean(self) -> dict[str, Any]:
-        """Flats are read at the four jaws."""
+        """Flats are read at the four jaws; walls at so many sides and depths; only a sweep has a plane."""
         values = super().clean() or {}
+        values["places"] = values.get("places") or 8
+        values["depths_mm"], sides = [], values.pop("sides", None) or 4
         if values.get("method") == Round.Method.FLATS:
             values["places"] = 4
+        if values.get("method") == Round.Method.WALLS:
+            values["depths_mm"] = self._depths(str(values.get("depths") or ""))
+            values["places"] = sides * max(1, len(values["depths_mm"]))
+            if values["places"] > MOST_PLACES:
+                self.add_error("depths", f"{sides} walls at {len(values['depths_mm'])} depths are {values['places']} "
+                                         f"readings; {MOST_PLACES} at most in a round.")  # fmt: skip
+        if values.get("method") != Round.Method.SWEEP:
+            values["plane_mm"] = None
+        values.pop("depths", None)
         values["client_id"] = values.get("client_id") or uuid4()
         return values
+
+    def _depths(self, text: str) -> list[float]:
+        """Two depths or more, each once; apart by commas with a space, semicolons or spaces."""
+        found: list[float] = []
+        for piece in (one for one in re.split(r"[;\s]+|,\s+", text.strip()) if one):
+            try:
+                found.append(float(self.units.read(piece)))
+            except InvalidInput as error:
+                self.add_error("depths", worded(error, self.units))
+                return []
+        if len(found) < 2 or len(set(found)) < len(found) or min(found) < 0:
+            self.add_error("depths", f"Type two depths or more from the open face, each once: 10 45 85; "
+                                     f"{text or 'nothing'} was given.")  # fmt: skip
+        return found
 
 
 class ReadingForm(EntryForm):
     """One indicator reading."""
 
     value = forms.CharField(max_length=60, error_messages={"required": "Type the reading, then Enter."})
-    place = forms.IntegerField(min_value=0, max_value=12)
+    place = forms.IntegerField(min_value=0, max_value=MOST_PLACES)
 
     def __init__(self, *args: Any, units: Units, round: Round | None = None, **kwargs: Any) -> None:
         self.units, self.round = units, round

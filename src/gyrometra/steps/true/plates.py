@@ -7,10 +7,12 @@ from dataclasses import dataclass
 from typing import Any
 
 from gyrocore import Method, error_sentence, sentence
+from gyrodraw import Scene
 from gyrometra.bridge.units import Units
 from gyrometra.steps.cuts.plates import BREAKS
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.true.scene import chart_scene, empty_face, face_scene
+from gyrometra.steps.true.tilt import walls_drawn
 from gyroplan.assess import RoundStanding, broken_at
 from gyroplan.record import BoreRecord
 
@@ -47,6 +49,8 @@ class RoundLine:
     off: str
     towards: str
     state: str
+    #: The depth of its plane, or that walls were run along; empty for one round in one plane.
+    plane: str = ""
 
 
 def broken_words(bore: BoreRecord, angle_deg: float) -> str:
@@ -65,7 +69,7 @@ def cells(
     view: RoundStanding, before: RoundStanding | None, units: Units, bore: BoreRecord, correct: int | None = None
 ) -> list[Cell]:
     """The reading line of a round in reading order, with the last round's values; `correct` opens a read cell."""
-    was = before.values_mm if before and before.round.places == view.round.places else None
+    was = before.values_mm if before is not None and _is_alike(before, view) else None
     found, active = [], view.next_place if correct is None else correct
     values, angles = view.values_mm, view.round.angles_deg
     for place in view.round.order:
@@ -75,7 +79,7 @@ def cells(
         found.append(
             Cell(
                 place=place,
-                name=view.way.place_name(angles[place]),
+                name=_cell_name(view, place, units),
                 value=_cell_words(view, place, values[place], units),
                 was=f"{broken}: x skips" if broken else "" if old is None else f"was {units.signed(old)}",
                 active=place == active,
@@ -92,6 +96,19 @@ def cells(
         )
     )
     return found
+
+
+def _is_alike(before: RoundStanding, view: RoundStanding) -> bool:
+    """Whether a place of the one is the same place of the other."""
+    one, other = before.round, view.round
+    return (one.places, one.is_walls, one.depths_mm) == (other.places, other.is_walls, other.depths_mm)
+
+
+def _cell_name(view: RoundStanding, place: int, units: Units) -> str:
+    name = view.way.place_name(view.round.angles_deg[place])
+    if not view.round.is_walls:
+        return name
+    return f"{name}, {units.length(view.round.depths_mm[place % len(view.round.depths_mm)])}"
 
 
 def _cell_words(view: RoundStanding, place: int, value: float | None, units: Units) -> str:
@@ -134,17 +151,25 @@ def round_lines(views: Sequence[RoundStanding], units: Units) -> list[RoundLine]
     for view in views:
         if not view.is_closed:
             continue
-        angle = view.sweep.offset_angle_deg if view.sweep else 0.0
+        angle = view.sweep.offset_angle_deg if view.sweep else view.tilt_angle_deg
         lines.append(
             RoundLine(
                 number=view.round.number,
                 total=planned(view.total_mm, units),
-                off=planned(view.off_centre_mm, units),
-                towards=view.way.place_name(45 * round(angle / 45)) if view.sweep else "",
+                off=planned(view.tilt_mm if view.round.is_walls else view.off_centre_mm, units),
+                towards=view.way.place_name(45 * round(angle / 45)) if angle is not None else "",
+                plane=_plane_words(view, units),
                 state="void" if view.is_void else "in" if view.within else "over",
             )
         )
     return lines
+
+
+def _plane_words(view: RoundStanding, units: Units) -> str:
+    """What was read, where it was not one round in one plane."""
+    if view.round.is_walls:
+        return "walls, lean"
+    return "" if view.round.plane_mm is None else f"at {units.length(view.round.plane_mm)}"
 
 
 def reading_hint(view: RoundStanding | None, units: Units) -> str:
@@ -160,13 +185,39 @@ def planned(value: float | None, units: Units) -> str:
 
 
 def round_initial(page: JobPage, views: Sequence[RoundStanding]) -> dict[str, Any]:
-    """The next round is like the last."""
+    """The next round is like the last; of two planes it is the other one's turn."""
+    bore, units = page.bore, page.units
+    depths = " ".join(units.length(bore.length_mm * share) for share in DEPTHS_OFFERED)
+    offered: dict[str, Any] = {
+        "depths": depths,
+        "method": "walls" if page.record.setup.reference == "wall" else "sweep",
+    }
     if not views:
-        return {}
+        return offered
     last = views[-1].round
-    closing = "" if last.closing_mm is None else page.units.plain(last.closing_mm)
-    indicator = page.rows.rounds[last.key].indicator_id
-    return {"method": last.method, "places": last.places, "indicator": indicator, "closing_mm": closing}
+    walls = next((one.round for one in reversed(views) if one.round.is_walls), None)
+    if walls is not None:
+        offered |= {"depths": " ".join(units.plain(z) for z in walls.depths_mm), "sides": walls.sides}
+    plane = _plane_next(views)
+    return {
+        **offered, "method": last.method, "places": 8 if last.is_walls else last.places,
+        "indicator": page.rows.rounds[last.key].indicator_id,
+        "closing_mm": "" if last.closing_mm is None else units.plain(last.closing_mm),
+        "plane_mm": "" if plane is None else units.plain(plane),
+    }  # fmt: skip
+
+
+def _plane_next(views: Sequence[RoundStanding]) -> float | None:
+    """The plane whose turn it is: after a valid round the other one, else the same again."""
+    last = views[-1].round.plane_mm
+    if last is None or not views[-1].holds:
+        return last
+    others = [one.round.plane_mm for one in views if one.round.plane_mm not in (None, last)]
+    return others[-1] if others else last
+
+
+#: Depths that are offered for runs along a wall, as shares of the bore's length (chosen here: clear of both ends).
+DEPTHS_OFFERED = (0.1, 0.35, 0.65, 0.9)
 
 
 #: What a move seems to have done instead of what was told.
@@ -196,8 +247,8 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
         "cells": cells(open_round, earlier[-1] if earlier else None, units, page.bore, correct) if open_round else [],
         "shown": shown,
         "reading_hint": reading_hint(open_round, units),
-        "face": face_scene(shown, units) if shown else empty_face(page),
-        "face_small": face_scene(shown, units, small=True) if shown else empty_face(page, small=True),
+        "face": drawn(page, shown),
+        "face_small": drawn(page, shown, small=True),
         "chart": chart_scene(page),
         "lines": round_lines(views, units)[-6:],
         "decided": standing,
@@ -218,6 +269,15 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
         "half_rule": units.planned((shown.total_mm or 0) / 2) if shown and shown.total_mm else "",
         "jaws": page.job.setup.way.jaws,
     }  # fmt: skip
+
+
+def drawn(page: JobPage, shown: RoundStanding | None, *, small: bool = False) -> Scene:
+    """The round that is shown: its dial face, or the walls beside each other; before the first the work alone."""
+    if shown is None:
+        return empty_face(page, small=small)
+    if shown.round.is_walls:
+        return walls_drawn(page, shown, small=small)
+    return face_scene(shown, page.units, small=small)
 
 
 def _suspect_words(view: RoundStanding | None) -> str:

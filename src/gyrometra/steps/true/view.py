@@ -15,12 +15,14 @@ from gyrometra.jobs.entries import Sent
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.entries import EntryForm
 from gyrometra.steps.shared.entry_view import entry_view, sent_by
+from gyrometra.steps.shared.plan_form import PlanForm
 from gyrometra.steps.shared.plan_view import plan_form, save_plan
 from gyrometra.steps.shared.view import show
 from gyrometra.steps.true.face import FaceForm, face_on_true
 from gyrometra.steps.true.form import ReadingForm, RoundForm
 from gyrometra.steps.true.line import DroopForm, line_on_true, missing_words
 from gyrometra.steps.true.plates import round_initial, true
+from gyrometra.steps.true.tilt import WallForm, tilt_on_true, walls_on_true
 from gyrometra.truing import services as truing
 from gyrometra.truing.models import Between
 from gyroplan.assess import RoundStanding, is_by_face, is_moved_at_bearings
@@ -47,15 +49,23 @@ def show_true(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
     if is_by_face(page.assessment):
         refused = extra.pop("form", None) if isinstance(extra.get("form"), FaceForm) else None
         shown |= {"level": face_on_true(page), "by_face": True, "face_form": refused or plan_form(page, FaceForm)}
+    if page.truing.walls is not None or page.record.setup.reference == "wall":
+        refused = extra.pop("form", None) if isinstance(extra.get("form"), WallForm) else None
+        shown |= {"walls": walls_on_true(page), "face_form": refused or plan_form(page, WallForm)}
+    shown["tilt"] = tilt_on_true(page)
     return show(request, page, "true", {**shown, **extra})
 
 
 @require_POST
 def save_true(request: HttpRequest, number: str) -> HttpResponse:
     """Change how far the indicator's arm droops, or on which circles a face is read and held."""
-    return save_plan(
-        request, number, "true", show_true, lambda page: FaceForm if is_by_face(page.assessment) else DroopForm
-    )
+    return save_plan(request, number, "true", show_true, _plan_form_of)
+
+
+def _plan_form_of(page: JobPage) -> type[PlanForm]:
+    if is_by_face(page.assessment):
+        return FaceForm
+    return DroopForm if is_moved_at_bearings(page.assessment) else WallForm
 
 
 @entry_view(lambda **_: ("true", show_true))

@@ -1,0 +1,129 @@
+"""An axis that leans: the walls as they were read beside each other, and the axis through two planes in the section."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from gyrodraw.scene import Scene
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WallColumn:
+    """One wall: its name, its readings by depth as they stand out from the first [mm], None where it was skipped."""
+
+    name: str
+    out_mm: Sequence[float | None]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WallsDrawn:
+    """All walls at the same depths, worded; `lean` is said under them, empty while nothing is known."""
+
+    depths_mm: Sequence[float]
+    depth_words: Sequence[str]
+    columns: Sequence[WallColumn]
+    lean: str = ""
+
+
+def walls_scene(walls: WallsDrawn, width: float, height: float) -> Scene:
+    """Each wall a column: dashed where a true wall would stand, a line through the readings, both at one exaggeration.
+
+    A reading that stands out to the right leans to the right; walls that lean alike are tilt, walls that part taper.
+    """
+    scene = Scene(width, height, f"The walls as read. {walls.lean}".strip())
+    top, bottom, left = 62.0, height - 62.0, 66.0
+    low, high = min(walls.depths_mm), max(walls.depths_mm)
+    step = (width - left - 20) / len(walls.columns)
+    largest = max([abs(v) for one in walls.columns for v in one.out_mm if v is not None] + [1e-3])
+    across = 0.36 * step / largest
+
+    def y(depth_mm: float) -> float:
+        return top + (depth_mm - low) / max(high - low, 1e-9) * (bottom - top)
+
+    scene.text((8, 24), "depth", "label")
+    scene.text((left + step / 2, 24), "the walls as read", "label")
+    for depth, words in zip(walls.depths_mm, walls.depth_words, strict=True):
+        scene.line((left - 6, y(depth)), (width - 12, y(depth)), "grid")
+        scene.text((left - 12, y(depth) + 6), words, "figure", "end")
+    for place, column in enumerate(walls.columns):
+        x = left + step * (place + 0.5)
+        scene.line((x, top - 10), (x, bottom + 8), "hidden")
+        scene.text((x, top - 18), column.name, "figure", "middle")
+        points = [(x + out * across, y(depth)) for depth, out in zip(walls.depths_mm, column.out_mm, strict=True)
+                  if out is not None]  # fmt: skip
+        if len(points) > 1:
+            scene.poly(points, "profile")
+        for point in points:
+            scene.circle(point, 5, "place")
+    scene.text(
+        (8, height - 12), f"drawn {across / ((bottom - top) / max(high - low, 1e-9)):.0f}:1 across", "label-blue"
+    )
+    if walls.lean:
+        scene.text((width / 2 + 20, height - 34), walls.lean, "figure-blue", "middle")
+    return scene
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PlaneMark:
+    """A plane: its letter, depth and its centre's offset in the drawn direction [mm], worded; None while not read."""
+
+    letter: str
+    depth_mm: float
+    off_mm: float | None
+    words: str
+    here: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class AxisDrawn:
+    """The bore from its open face, its planes, and how its axis leans over it, worded."""
+
+    length_mm: float
+    bore_mm: float
+    planes: Sequence[PlaneMark]
+    lean: str
+    apart: str
+
+
+def axis_scene(axis: AxisDrawn, width: float, height: float) -> Scene:
+    """A full section of the bore to scale, its axis through the planes exaggerated; the open face at the right."""
+    scene = Scene(width, height, f"Axis through the planes. {axis.lean}".strip())
+    middle, left, right = height * 0.5, 24.0, width - 40.0
+    scale = min((right - left) / axis.length_mm, 0.56 * height / axis.bore_mm)
+    half = axis.bore_mm / 2 * scale
+    face = (left + right + axis.length_mm * scale) / 2
+    ends = (face - axis.length_mm * scale, face)
+
+    def x(depth_mm: float) -> float:
+        return face - depth_mm * scale
+
+    for sign in (-1, 1):
+        scene.line((ends[0], middle + sign * half), (ends[1], middle + sign * half), "wall")
+        scene.line((ends[0], middle + sign * (half + 20)), (ends[1], middle + sign * (half + 20)), "narrow")
+    scene.lines([((at, middle - half - 20), (at, middle + half + 20)) for at in ends], "outline")
+    scene.line((6, middle), (width - 6, middle), "axis")
+    known = [one for one in axis.planes if one.off_mm is not None]
+    largest = max([abs(one.off_mm or 0.0) for one in known] + [1e-3])
+    across = 0.6 * half / largest
+    if len(known) > 1:
+        a, b = known[0], known[-1]
+        slope = ((b.off_mm or 0.0) - (a.off_mm or 0.0)) / (b.depth_mm - a.depth_mm)
+
+        def lean(depth_mm: float) -> float:
+            return middle - ((a.off_mm or 0.0) + slope * (depth_mm - a.depth_mm)) * across
+
+        scene.line((x(0), lean(0)), (x(axis.length_mm), lean(axis.length_mm)), "sprung")
+    for one in axis.planes:
+        at = x(one.depth_mm)
+        scene.line((at, middle - half), (at, middle + half), "hidden")
+        if one.off_mm is not None:
+            y = middle - one.off_mm * across
+            scene.circle((at, y), 5, "place-solid")
+            scene.text((at, y - 12 if one.off_mm >= 0 else y + 24), one.words, "figure-blue", "middle")
+        scene.circle((at, middle + half + 40), 15, "disc" if one.here else "disc-open")
+        scene.text((at, middle + half + 46), one.letter, "disc-number" if one.here else "disc-open-number", "middle")
+    scene.text((24, 22), axis.lean, "figure")
+    scene.text((24, height - 10), f"full section, to scale; axis drawn {across / scale:.0f}:1", "label-blue")
+    scene.text((width - 12, 22), axis.apart, "label", "end")
+    return scene
