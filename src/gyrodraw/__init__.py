@@ -14,7 +14,16 @@ from gyrodraw.crown import Crown, dial_crown
 from gyrodraw.dialface import DialFace, dial_face
 from gyrodraw.fitted import BushLayer, bush_band
 from gyrodraw.instruments import dial_scale, lever_gate
-from gyrodraw.leans import AxisDrawn, PlaneMark, WallColumn, WallsDrawn, axis_scene, walls_scene
+from gyrodraw.leans import (
+    AxisDrawn,
+    LeanPlace,
+    PlaneMark,
+    WallColumn,
+    WallsDrawn,
+    axis_scene,
+    leans_to,
+    walls_scene,
+)
 from gyrodraw.linelayer import Housing, LineLayer, SagCurve, SpanRuler, line_band, strip_line
 from gyrodraw.linetrue import LineMark, LineMove, LineTrue, line_true_scene
 from gyrodraw.passline import PassLine, Rung
@@ -44,6 +53,7 @@ __all__ = [
     "Housing",
     "InBore",
     "Labels",
+    "LeanPlace",
     "LineBore",
     "LineLayer",
     "LineMark",
@@ -84,6 +94,7 @@ __all__ = [
     "dial_face",
     "dial_scale",
     "fit_zones",
+    "leans_to",
     "lever_gate",
     "line_band",
     "line_true_scene",

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from math import cos, radians, sin
 
 from gyrodraw.scene import Scene
 
@@ -41,8 +42,8 @@ def walls_scene(walls: WallsDrawn, width: float, height: float) -> Scene:
     def y(depth_mm: float) -> float:
         return top + (depth_mm - low) / max(high - low, 1e-9) * (bottom - top)
 
-    scene.text((8, 24), "depth", "label")
-    scene.text((left + step / 2, 24), "the walls as read", "label")
+    scene.text((8, 20), "depth", "label")
+    scene.text((left, 20), "the walls as read", "label")
     for depth, words in zip(walls.depths_mm, walls.depth_words, strict=True):
         scene.line((left - 6, y(depth)), (width - 12, y(depth)), "grid")
         scene.text((left - 12, y(depth) + 6), words, "figure", "end")
@@ -61,6 +62,42 @@ def walls_scene(walls: WallsDrawn, width: float, height: float) -> Scene:
     )
     if walls.lean:
         scene.text((width / 2 + 20, height - 34), walls.lean, "figure-blue", "middle")
+    return scene
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LeanPlace:
+    """One of the four places round the work, and what is done there; empty for nothing."""
+
+    name: str
+    words: str
+
+
+def leans_to(places: Sequence[LeanPlace], angle_deg: float | None, words: str, seen: str) -> Scene:
+    """The work from its open face: an arrow the way its axis leans as it goes in, the supports with their lifts."""
+    scene = Scene(380.0, 340.0, f"leans {words}; " + ", ".join(f"{one.name} {one.words}".strip() for one in places))
+    x, y, r = 190.0, 162.0, 62.0
+    scene.rect((x - 104, y - 104), (x + 104, y + 104), "outline")
+    scene.circle((x, y), r, "wall")
+    scene.line((x - 124, y), (x + 124, y), "axis")
+    scene.line((x, y - 124), (x, y + 124), "axis")
+    for place, one in enumerate(places):
+        angle = radians(90 * place)
+        at = (x + 84 * sin(angle), y - 84 * cos(angle))
+        scene.circle(at, 11, "place")
+        beside = (x + (124 if place % 2 else 16) * (-1 if place == 3 else 1), at[1] + (22 if place % 2 else 6))
+        anchor = "end" if place == 3 else "start"
+        scene.text((beside[0], beside[1] - (18 if one.words else 0)), one.name, "label", anchor)
+        if one.words:
+            scene.text(beside, one.words, "move-words", anchor)
+    if angle_deg is not None:
+        turned = radians(angle_deg)
+        tip = (x + 0.8 * r * sin(turned), y - 0.8 * r * cos(turned))
+        scene.line((x, y), tip, "off-centre")
+        scene.arrow(tip, (x, y), "arrowhead-blue")
+        low = cos(turned) >= 0
+        scene.text((x, y + (30 if low else -16)), words, "off-words", "middle")
+    scene.text((190, 330), seen, "label", "middle")
     return scene
 
 

@@ -73,6 +73,8 @@ def _next_move(here: Here) -> Next:
     tilt = tilt_of(here.job, here.piece, here.bore.place)
     if tilt is not None and tilt.at.within and not tilt.tap.within:
         return Next("true", "tap_it", {"at_mm": tilt.tap.round.plane_mm, "value_mm": tilt.tap_mm})
+    if tilt is not None and standing is not None:
+        standing = tilt.at
     if standing is None or not standing.moves:
         if standing is not None and standing.way.moved_is == "nothing":
             return Next("true", "guides_swing", {"value_mm": standing.total_mm})

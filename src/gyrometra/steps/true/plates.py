@@ -13,7 +13,7 @@ from gyrometra.steps.cuts.plates import BREAKS
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.true.scene import chart_scene, empty_face, face_scene
 from gyrometra.steps.true.tilt import walls_drawn
-from gyroplan.assess import RoundStanding, broken_at
+from gyroplan.assess import RoundStanding, Truing, broken_at, tilt_of
 from gyroplan.record import BoreRecord
 
 
@@ -239,7 +239,9 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
     views, open_round, standing = truing.rounds, truing.open_round, truing.standing
     earlier = [view for view in views if view is not open_round]
     shown = open_round or (earlier[-1] if earlier else None)
-    limit = page.truing.limit_mm
+    limit, tilt = page.truing.limit_mm, tilt_of(page.assessment, page.piece, page.place)
+    # of two planes that hold the jaws move the inner one; the other is tapped after it
+    told = tilt.at if tilt is not None and standing is not None else standing
     return {
         "last_bore": page.bores[-1],
         "open_round": open_round,
@@ -247,16 +249,17 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
         "cells": cells(open_round, earlier[-1] if earlier else None, units, page.bore, correct) if open_round else [],
         "shown": shown,
         "reading_hint": reading_hint(open_round, units),
-        "face": drawn(page, shown),
-        "face_small": drawn(page, shown, small=True),
+        "face": drawn(page, shown, told),
+        "face_small": drawn(page, shown, told, small=True),
         "chart": chart_scene(page),
-        "lines": round_lines(views, units)[-6:],
+        "lines": round_lines(views, units)[-5:],
         "decided": standing,
-        "moves": moves_words(standing, units) if standing else [],
+        "moves": moves_words(told, units) if told else [],
         "made": moves_words(truing.last_valid, units) if truing.last_valid and not standing else [],
+        "made_lean": _made_lean(truing, units) if not standing else "",
         "suspect": _suspect_words(standing),
         "form_left": standing.figures.is_form_or_too_fine if standing and standing.figures else False,
-        "expected": planned(standing.expected_mm, units) if standing and standing.round.method != "flats" else "",
+        "expected": planned(told.expected_mm, units) if told and told.round.method != "flats" else "",
         "total": planned(shown.total_mm, units) if shown else "",
         "swing": _swing_words(shown, units),
         "off": planned(shown.off_centre_mm, units) if shown else "",
@@ -271,13 +274,26 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def drawn(page: JobPage, shown: RoundStanding | None, *, small: bool = False) -> Scene:
-    """The round that is shown: its dial face, or the walls beside each other; before the first the work alone."""
+def _made_lean(truing: Truing, units: Units) -> str:
+    """Of walls the lean that was told before something was moved."""
+    last = truing.last_valid
+    if last is None or not last.round.is_walls or last.tilt_mm is None or last.tilt_angle_deg is None:
+        return ""
+    return f"lean {units.planned(last.tilt_mm)} to {last.way.place_name(45 * round(last.tilt_angle_deg / 45))}"
+
+
+def drawn(
+    page: JobPage, shown: RoundStanding | None, told: RoundStanding | None, *, small: bool = False
+) -> Scene:  # fmt: skip
+    """The round that is shown: its dial face, or the walls beside each other; before the first the work alone.
+
+    Moves stand at the face only where they are told by the round that is shown.
+    """
     if shown is None:
         return empty_face(page, small=small)
     if shown.round.is_walls:
         return walls_drawn(page, shown, small=small)
-    return face_scene(shown, page.units, small=small)
+    return face_scene(shown, page.units, small=small, with_moves=told is None or told is shown)
 
 
 def _suspect_words(view: RoundStanding | None) -> str:

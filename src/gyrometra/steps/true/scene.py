@@ -13,7 +13,7 @@ from gyrometra.steps.page import JobPage
 from gyroplan.assess import RoundStanding
 
 
-def face_scene(view: RoundStanding, units: Units, *, small: bool = False) -> Scene:
+def face_scene(view: RoundStanding, units: Units, *, small: bool = False, with_moves: bool = True) -> Scene:
     """The dial face of one round; circle and arrow only where it is closed and valid."""
     inside = view.round.surface == "inside"
     values = view.values_mm
@@ -22,7 +22,7 @@ def face_scene(view: RoundStanding, units: Units, *, small: bool = False) -> Sce
     outward = [None if v is None else (mean - v if inside else v - mean) for v in values]
     found = view.sweep
     moves = {}
-    for move in view.moves if view.stands else ():
+    for move in view.moves if view.stands and with_moves else ():
         moves[move.slacken] = ("slacken", "slacken")
         moves[move.tighten] = ("tighten", units.planned(move.by_mm))
     face = DialFace(

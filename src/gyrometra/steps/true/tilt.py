@@ -3,10 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import cos, hypot, radians, sin
 
-from gyrodraw import AxisDrawn, PlaneMark, Scene, WallColumn, WallsDrawn, axis_scene, walls_scene
+from gyrodraw import (
+    AxisDrawn,
+    LeanPlace,
+    PlaneMark,
+    Scene,
+    WallColumn,
+    WallsDrawn,
+    axis_scene,
+    leans_to,
+    walls_scene,
+)
 from gyrometra.bridge.fields import LengthField
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plan_form import PlanForm
@@ -62,6 +72,7 @@ class WallsOnTrue:
     within: bool = False
     lifts: Sequence[LiftRow] = ()
     open_end: str = ""
+    scene: Scene | None = None
 
 
 def walls_on_true(page: JobPage) -> WallsOnTrue | None:
@@ -78,13 +89,14 @@ def walls_on_true(page: JobPage) -> WallsOnTrue | None:
     unseen = "The centre is not seen: find it next, for tilting carries it along."
     if found.one_way:
         unseen = f"Two walls: the lean the other way is not seen. {unseen}"
-    return WallsOnTrue(
+    told = WallsOnTrue(
         pairs=pairs, unseen=unseen, lean=units.planned(found.lean_mm), towards=_towards(page, found),
         over=units.length(found.over_mm), taper=units.planned(found.taper_mm), limit=units.planned(found.limit_mm),
         then=units.signed(found.then_mm), left=units.planned(LEFT_SHARE * found.lean_mm), within=found.within,
         lifts=[lift_row(page, one) for one in found.lifts],
         open_end="" if found.lifts else _towards(page, found),
     )  # fmt: skip
+    return replace(told, scene=lean_view(page, found, told))
 
 
 def _towards(page: JobPage, found: WallLean) -> str:
@@ -118,7 +130,7 @@ def _depth_row(
         )
     a, b = one - zero[0], two - zero[1]
     return DepthRow(depth=units.length(depth), first=units.signed(one), second=units.signed(two),
-                    tilt=units.signed((b - a) / 2), taper=units.signed(-(a + b) / 2))  # fmt: skip
+                    tilt=units.signed((b - a) / 2), taper=units.signed((a + b) / 2))  # fmt: skip
 
 
 def _signed(page: JobPage, value: float | None) -> str:
@@ -129,7 +141,7 @@ def walls_drawn(page: JobPage, view: RoundStanding, *, small: bool = False) -> S
     """The walls as far as they were read."""
     units, depths, inside = page.units, view.round.depths_mm, view.round.swept_as == "inside"
     columns = []
-    for side in range(view.round.sides):
+    for side in _beside(view.round.sides):
         own = view.values_mm[side * len(depths) : (side + 1) * len(depths)]
         zero = next((v for v in own if v is not None), 0.0)
         angle = view.round.angles_deg[side * len(depths)]
@@ -141,6 +153,20 @@ def walls_drawn(page: JobPage, view: RoundStanding, *, small: bool = False) -> S
     lean = f"leans {found.lean} to {found.towards} over {found.over}" if found and found.lean else ""
     drawn = WallsDrawn(depths_mm=depths, depth_words=[units.length(z) for z in depths], columns=columns, lean=lean)
     return walls_scene(drawn, 390, 320) if small else walls_scene(drawn, 460, 372)
+
+
+def _beside(sides: int) -> list[int]:
+    """Opposite walls stand beside each other, the first of them at the right."""
+    return {2: [1, 0], 4: [2, 0, 3, 1]}.get(sides, list(range(sides)))
+
+
+def lean_view(page: JobPage, found: WallLean, told: WallsOnTrue) -> Scene:
+    """The work from its open face: which way it leans, and what its supports do."""
+    way = page.record.setup.way
+    lifts = {row.name: f"up {row.amount}" for row in told.lifts if not row.done}
+    names = [f"{way.place_word}{name}" for name in way.places]
+    places = [LeanPlace(name=name, words=lifts.get(name, "")) for name in names]
+    return leans_to(places, found.lean_deg, told.lean, way.seen_from)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

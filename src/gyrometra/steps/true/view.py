@@ -53,7 +53,24 @@ def show_true(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
         refused = extra.pop("form", None) if isinstance(extra.get("form"), WallForm) else None
         shown |= {"walls": walls_on_true(page), "face_form": refused or plan_form(page, WallForm)}
     shown["tilt"] = tilt_on_true(page)
+    shown["moved"], shown["words"] = _begin_words(page, shown)
     return show(request, page, "true", {**shown, **extra})
+
+
+def _begin_words(page: JobPage, shown: dict[str, Any]) -> tuple[str, str]:
+    """What the next round is after: a move that was told, a plane that waits, or a check; `yes` logs the move."""
+    line, walls, tilt = shown.get("line"), shown.get("walls"), shown["tilt"]
+    walls = walls if walls is not None and page.truing.rounds[-1].round.is_walls else None
+    if walls is not None and walls.lean and not walls.within:
+        return "yes", "Moves made: read the walls again"
+    if shown["moves"] or (line is not None and not line.within):
+        return "yes", "Moves made, sweep again"
+    standing = page.truing.standing
+    if standing is not None and standing.within and not page.truing.within:
+        return ("yes", "Tapped: sweep again") if tilt is not None and tilt.tap else ("", "Sweep the other plane")
+    if page.truing.within:
+        return "", "Check it again"
+    return "", "Run along the walls" if page.record.setup.reference == "wall" else "Start a sweep"
 
 
 @require_POST
