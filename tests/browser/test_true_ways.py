@@ -1,0 +1,82 @@
+"""True in two planes by keyboard, along the walls by touch: begun, read, told, moved, read again."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from gyrometra.jobs.models import SetUp
+from gyrometra.truing.models import Between, Reading, Round
+from tests.browser.test_machine import sign_in
+from tests.browser.test_setting_up import clean
+
+pytestmark = pytest.mark.browser
+
+
+def sweep(page: Page, readings: list[int]) -> None:
+    """Eight places and the first again, each a number and Enter wherever the focus is."""
+    expect(page.locator("input[name=place]")).to_have_value("0")
+    for place, value in enumerate([*readings, readings[0]]):
+        page.keyboard.type(f"{value}\n", delay=20)
+        if place < len(readings):
+            expect(page.locator("input[name=place]")).to_have_value(str(place + 1))
+    expect(page.locator(".begin .main")).to_be_visible()
+
+
+def start(page: Page, depth: str | None = None) -> None:
+    if depth is not None:
+        page.locator("#id_plane_mm").fill(depth)
+    page.locator(".begin .main").focus()
+    page.keyboard.press("Enter")
+
+
+def test_two_planes_to_a_true_axis_by_keyboard(page: Page, live_server: Any, shop: None, faults: list[str]) -> None:
+    sign_in(page, live_server.url)
+    page.goto(f"{live_server.url}/jobs/Q-223/true/")
+    start(page, "50")
+    # the outside reads higher toward where it lies: 0.040 to jaw 1
+    sweep(page, [40, 28, 0, -28, -40, -28, 0, 28])
+    expect(page.locator(".legend")).to_contain_text("One plane only: tilt is not seen.")
+    page.locator("#id_plane_mm").fill("10")
+    page.get_by_role("button", name="Nothing moved: read on").focus()
+    page.keyboard.press("Enter")
+    sweep(page, [40, 56, 40, 0, -40, -56, -40, 0])
+    expect(page.locator(".legend")).to_contain_text("leans over")
+    expect(page.locator(".moves")).to_contain_text("Run-out to expect after it")
+    expect(page.locator(".moves")).to_contain_text("then, in plane B, tap it to jaw 4: 0.040")
+    clean(page, 1280)
+    start(page)
+    expect(page.locator(".cells")).to_be_visible()
+    assert Between.objects.filter(kind="moved").count() >= 1
+    sweep(page, [0, 1, 0, -1, 0, 1, 0, -1])
+    start(page)
+    sweep(page, [0, 1, 1, 1, 0, -1, -1, -1])
+    expect(page.locator(".moves")).to_contain_text("True in 2 planes")
+    expect(page.locator(".rail .now")).to_contain_text("true in 2 planes")
+    assert [float(one.plane_mm or 0) for one in Round.objects.filter(setup__job__number="Q-223")] == [50, 10, 50, 10]
+    assert faults == []
+
+
+def test_walls_are_read_by_touch_on_a_phone(browser: Browser, live_server: Any, shop: None) -> None:
+    SetUp.objects.filter(job__number="Q-223").update(reference="wall")
+    context = browser.new_context(viewport={"width": 390, "height": 844}, has_touch=True, is_mobile=True)
+    page = context.new_page()
+    sign_in(page, live_server.url)
+    page.goto(f"{live_server.url}/jobs/Q-223/true/")
+    page.locator("#id_sides").select_option("2")
+    page.locator("#id_depths").fill("10 50")
+    page.locator(".begin .main").tap()
+    for place, keys in enumerate((("0",), ("4", "0", "sign"), ("0",), ("4", "0"), ("0",))):
+        expect(page.locator("input[name=place]")).to_have_value(str(place))
+        for key in keys:
+            page.locator(f".pad [data-key='{key}']").tap()
+        page.locator(".pad .enter").tap()
+    expect(page.locator(".moves")).to_contain_text("Move the open end to jaw 1")
+    # 0.040 over the 40 between the depths, so 0.084 over the bore of 84
+    expect(page.locator(".moves .jawno")).to_have_text("0.084")
+    expect(page.locator(".legend")).to_contain_text("Two walls: the lean the other way is not seen.")
+    clean(page, 390)
+    assert Reading.objects.filter(round__method="walls").count() == 5
+    context.close()
