@@ -278,3 +278,20 @@ def test_a_flanged_bush_keeps_its_flange_outside_the_seat(corin: Client) -> None
     assert bore.outside_mm[0] == (6.0, 74.0)
     assert bore.length_mm == pytest.approx(29.8)
     assert float(made.z_mm) == 6.0
+
+
+def test_the_form_of_a_feature_is_asked_by_its_own_name(corin: Client) -> None:
+    save(corin, "Q-223", kind="outside", name="Rim", wanted="110 h7", form_limit_mm="0.02")
+    text = flat(corin.get("/jobs/Q-223/work/"))
+    assert "Ø110 h7, roundness 0.02" in text
+    assert "roundness 0.02" in flat(corin.get("/jobs/Q-223/sheet/"))
+    place = Feature.objects.get(setup__job__number="Q-223").place
+    rows = flat(corin.get("/jobs/Q-223/check/?at=features"))
+    assert "roundness" in rows
+    indicator = Indicator.objects.get(name="Indicator 1").pk
+    said = flat(log(corin, place, "0.012", "Q-223", what="form", indicator=indicator))
+    assert "In limits" in said
+    over = flat(log(corin, place, "0.03", "Q-223", what="form", indicator=indicator))
+    assert "Over" in over
+    assert "Which indicator read it?" in flat(log(corin, place, "0.01", "Q-223", what="form"))
+    assert "Flatness limit" in flat(corin.get("/jobs/Q-223/work/?at=feature&kind=face"))

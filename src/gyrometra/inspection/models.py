@@ -63,6 +63,7 @@ class FeatureReading(LogEntry):
         SIZE = "size", "size"
         ANGLE = "angle", "angle"
         RUNOUT = "runout", "run-out (TIR)"
+        FORM = "form", "form"
 
     class Over(models.TextChoices):
         CENTRES = "centres", "centre to centre"

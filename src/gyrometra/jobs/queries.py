@@ -54,7 +54,8 @@ WITH_ROWS = ("speed_rows", "hole_rows", "fixture_rows", "feature_rows")
 #: Columns of a feature that its record is made of, and what its form shows.
 _FEATURE = (
     "id", "place", "name", "kind", "matters", "wanted", "lower_mm", "upper_mm", "angle", "angle_lower_deg",
-    "angle_upper_deg", "runout_limit_mm", "z_mm", "length_mm", "inner_mm", "outer_mm", "stock_mm", "to_setup__place",
+    "angle_upper_deg", "runout_limit_mm", "form_limit_mm",
+    "z_mm", "length_mm", "inner_mm", "outer_mm", "stock_mm", "to_setup__place",
     "dropped", "typed",
 )  # fmt: skip
 

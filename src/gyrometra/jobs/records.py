@@ -135,7 +135,8 @@ def setup_record(job: Job, bores: Iterable[Bore]) -> SetUpRecord:
 
 
 _FEATURE_NUMBERS = (
-    "lower_mm", "upper_mm", "angle_lower_deg", "angle_upper_deg", "runout_limit_mm", "length_mm", "inner_mm",
+    "lower_mm", "upper_mm", "angle_lower_deg", "angle_upper_deg", "runout_limit_mm", "form_limit_mm",
+    "length_mm", "inner_mm",
     "outer_mm", "stock_mm",
 )  # fmt: skip
 

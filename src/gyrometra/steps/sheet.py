@@ -14,7 +14,7 @@ from gyrometra.steps.cuts.plates import BREAKS, cuts
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plate import Plate
 from gyrometra.steps.work.feature_plates import cut_at
-from gyrometra.steps.work.features import angle_words, size_words
+from gyrometra.steps.work.features import FORM_OF, angle_words, size_words
 from gyrometra.steps.work.setting_up import setting_up, stack_words
 from gyroplan.assess import Packing, packing_of
 from gyroplan.record import BoreRecord, letter_of
@@ -185,6 +185,8 @@ def _features(page: JobPage) -> list[tuple[str, str]]:
             asked.append(angle_words(one.angle_lower_deg, one.angle_upper_deg))
         if one.runout_limit_mm is not None:
             asked.append(f"run-out (TIR) {units.fine(one.runout_limit_mm)}")
+        if one.form_limit_mm is not None:
+            asked.append(f"{FORM_OF[one.kind]} {units.fine(one.form_limit_mm)}")
         if one.to_setup is not None:
             asked.append(f"from the axis of set-up {letter_of(one.to_setup)}")
         cut = cut_at(page, one)

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import date
-from typing import Literal
 
 from gyrocore import AngledFace, CentreDistance, InvalidInput, angled_face, centre_distance, face_time, judge_at_most
 from gyrocore.judging.verdict import verdict
@@ -13,7 +12,7 @@ from gyroplan.assess.at import AtBore
 from gyroplan.assess.check import worst_word
 from gyroplan.assess.speeds import cap_of, machine_speed, swings_unbalanced, wanted_speed
 from gyroplan.gauges import Expansions, GaugeNames, SizeTaken, believed_size
-from gyroplan.record import FeatureReadingRecord, FeatureRecord, JobRecord, PlanRecord
+from gyroplan.record import FeatureReadingRecord, FeatureRecord, JobRecord, PlanRecord, Quantity
 
 #: Steel gauges are used on every part; both at the same temperature here, so that the growth of neither counts.
 _AS_COLD = Expansions()
@@ -25,7 +24,7 @@ _READINGS = {"critical": 2}
 class FeatureLine:
     """One limit of a feature: what is asked, what was found with its expanded uncertainty, the verdict."""
 
-    what: Literal["size", "angle", "runout"]
+    what: Quantity
     #: None: nothing below is refused.
     lower: float | None
     upper: float
@@ -79,15 +78,17 @@ def _lines(feature: FeatureRecord, own: Sequence[FeatureReadingRecord], today: d
     return tuple(found)
 
 
-def asked_of(feature: FeatureRecord) -> list[tuple[Literal["size", "angle", "runout"], float | None, float]]:
+def asked_of(feature: FeatureRecord) -> list[tuple[Quantity, float | None, float]]:
     """Each limit that is asked of a feature: what, least, most."""
-    asked: list[tuple[Literal["size", "angle", "runout"], float | None, float]] = []
+    asked: list[tuple[Quantity, float | None, float]] = []
     if feature.lower_mm is not None and feature.upper_mm is not None:
         asked.append(("size", feature.lower_mm, feature.upper_mm))
     if feature.angle_lower_deg is not None and feature.angle_upper_deg is not None:
         asked.append(("angle", feature.angle_lower_deg, feature.angle_upper_deg))
     if feature.runout_limit_mm is not None:
         asked.append(("runout", None, feature.runout_limit_mm))
+    if feature.form_limit_mm is not None:
+        asked.append(("form", None, feature.form_limit_mm))
     return asked
 
 
@@ -124,7 +125,7 @@ def _angle(feature: FeatureRecord, line: FeatureLine, today: date) -> FeatureLin
     return _found(line, last.value, last.expanded, _between(feature, line, last.value, last.expanded, grows=None))
 
 
-def _runout(feature: FeatureRecord, line: FeatureLine, today: date) -> FeatureLine:
+def _at_most(feature: FeatureRecord, line: FeatureLine, today: date) -> FeatureLine:
     last = line.readings[-1]
     judged = judge_at_most(found_mm=last.value, allowed_mm=line.upper, expanded_mm=last.expanded)
     words = {"in": "in", "over": "over", "undecided-high": "not-proven"}
@@ -132,7 +133,7 @@ def _runout(feature: FeatureRecord, line: FeatureLine, today: date) -> FeatureLi
 
 
 _JUDGED: dict[str, Callable[[FeatureRecord, FeatureLine, date], FeatureLine]] = {
-    "size": _size, "angle": _angle, "runout": _runout,
+    "size": _size, "angle": _angle, "runout": _at_most, "form": _at_most,
 }  # fmt: skip
 _AS_FEATURE = object()
 

@@ -9,7 +9,7 @@ from typing import Literal
 from gyroplan.gauges import Gauge
 
 FeatureKind = Literal["face", "length", "band", "outside", "relief", "distance"]
-Quantity = Literal["size", "angle", "runout"]
+Quantity = Literal["size", "angle", "runout", "form"]
 ReadOver = Literal["centres", "near-walls", "far-walls"]
 
 
@@ -33,6 +33,8 @@ class FeatureRecord:
     angle_lower_deg: float | None = None
     angle_upper_deg: float | None = None
     runout_limit_mm: float | None = None
+    #: Of its own shape: roundness of an outside or relief, flatness of a face, straightness of a band.
+    form_limit_mm: float | None = None
     #: Where it lies along the axis from the open face, and how long it is.
     z_mm: float = 0.0
     length_mm: float | None = None

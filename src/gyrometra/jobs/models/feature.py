@@ -38,6 +38,8 @@ class Feature(models.Model):
     angle_lower_deg = _degrees()
     angle_upper_deg = _degrees()
     runout_limit_mm = mm(null=True, blank=True)
+    #: Of its own shape: roundness, flatness or straightness by its kind.
+    form_limit_mm = mm(null=True, blank=True)
     #: Where it lies along the axis, from the open face; and how long it is.
     z_mm = mm(default=0)
     length_mm = mm(null=True, blank=True)

@@ -20,11 +20,13 @@ from gyrometra.inspection.services import ReadOfFeature
 from gyrometra.steps import progress_words
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.entries import EntryForm, worded
-from gyrometra.steps.work.features import SIZE_OF
+from gyrometra.steps.work.features import FORM_OF, SIZE_OF
 from gyroplan.assess import FeatureLine, at_centres
 from gyroplan.record import FeatureReadingRecord, FeatureRecord, letter_of
 
 What, Over = FeatureReading.What, FeatureReading.Over
+#: What an indicator reads as a swing: run-out about the axis, or the feature's own form.
+_SWINGS = (What.RUNOUT, What.FORM)
 #: Gauges that suit a kind of feature first.
 _SUITS = {
     "face": ("depth", "calliper"), "length": ("outside", "calliper", "depth"), "band": ("calliper", "outside"),
@@ -67,7 +69,7 @@ def feature_rows(page: JobPage, refused: FeatureEntryForm | None = None) -> list
 
 def indicators_for(rows: Sequence[FeatureRow]) -> list[Indicator]:
     """Indicators in use, where a run-out is asked."""
-    if not any(row.what == What.RUNOUT for row in rows):
+    if not any(row.what in _SWINGS for row in rows):
         return []
     return list(Indicator.objects.filter(retired=False).order_by("step_mm", "name"))
 
@@ -75,7 +77,8 @@ def indicators_for(rows: Sequence[FeatureRow]) -> list[Indicator]:
 def _row(page: JobPage, feature: FeatureRecord, line: FeatureLine, gauges: Sequence[Gauge]) -> FeatureRow:
     words = _degrees if line.what == "angle" else page.units.planned
     asked = f"at most {words(line.upper)}" if line.lower is None else f"{words(line.lower)} to {words(line.upper)}"
-    labels = {What.SIZE: SIZE_OF_KIND[feature.kind], What.ANGLE: "angle", What.RUNOUT: "run-out (TIR)"}
+    labels = {What.SIZE: SIZE_OF_KIND[feature.kind], What.ANGLE: "angle", What.RUNOUT: "run-out (TIR)",
+              What.FORM: FORM_OF.get(feature.kind, "form")}  # fmt: skip
     rows = page.rows.features
     walls = walls_of(page, feature)
     return FeatureRow(
@@ -191,8 +194,8 @@ class FeatureEntryForm(EntryForm):
             return values
         if what == What.ANGLE:
             values["read"] = self._angle(text, values)
-        elif what == What.RUNOUT:
-            values["read"] = self._swing(text, values)
+        elif what in _SWINGS:
+            values["read"] = self._swing(text, values, str(what))
         else:
             values["read"] = self._size(text, values, feature)
         return values
@@ -215,7 +218,7 @@ class FeatureEntryForm(EntryForm):
             self.add_error("value", worded(error, self.units))
             return None
 
-    def _swing(self, text: str, values: dict[str, Any]) -> ReadOfFeature | None:
+    def _swing(self, text: str, values: dict[str, Any], what: str) -> ReadOfFeature | None:
         value, indicator = self._length(text), values.get("indicator")
         if indicator is None:
             self.add_error("indicator", "Which indicator read it?")
@@ -226,7 +229,7 @@ class FeatureEntryForm(EntryForm):
             self.add_error("value", f"{text} reads as {plain(value)} {self.units.label}; a swing is 0 or more, and "
                                     f"{indicator.name} goes to {plain(most)}.")  # fmt: skip
             return None
-        return ReadOfFeature(what=What.RUNOUT, value=value, indicator=indicator, expanded=indicator.step_mm)
+        return ReadOfFeature(what=what, value=value, indicator=indicator, expanded=indicator.step_mm)
 
     def _size(self, text: str, values: dict[str, Any], feature: FeatureRecord) -> ReadOfFeature | None:
         value, gauge, over = self._length(text), values.get("gauge"), values.get("over") or Over.CENTRES

@@ -17,18 +17,23 @@ from gyrometra.steps.page import JobPage
 from gyroplan.record import FeatureRecord, letter_of
 
 Kind = Feature.Kind
-_FACED = ("runout_limit_mm", "outer_mm", "inner_mm", "stock_mm")
+_FACED = ("runout_limit_mm", "form_limit_mm", "outer_mm", "inner_mm", "stock_mm")
 #: The fields of each kind, in the order in which they are asked.
 FIELDS_OF: dict[str, tuple[str, ...]] = {
     Kind.FACE: ("name", "wanted", *_FACED), Kind.LENGTH: ("name", "wanted", "z_mm", *_FACED),
-    Kind.BAND: ("name", "wanted", "angle", "z_mm", "runout_limit_mm", "outer_mm", "inner_mm", "stock_mm"),
-    Kind.OUTSIDE: ("name", "wanted", "z_mm", "length_mm", "runout_limit_mm", "stock_mm"),
-    Kind.RELIEF: ("name", "wanted", "z_mm", "length_mm"), Kind.DISTANCE: ("name", "wanted", "to_setup"),
+    Kind.BAND: ("name", "wanted", "angle", "z_mm", *_FACED),
+    Kind.OUTSIDE: ("name", "wanted", "z_mm", "length_mm", "runout_limit_mm", "form_limit_mm", "stock_mm"),
+    Kind.RELIEF: ("name", "wanted", "z_mm", "length_mm", "form_limit_mm"),
+    Kind.DISTANCE: ("name", "wanted", "to_setup"),
 }  # fmt: skip
 #: What the size of each kind is.
 SIZE_OF = {
     Kind.FACE: "Depth from the open face", Kind.LENGTH: "Length left", Kind.BAND: "Wide Ø", Kind.OUTSIDE: "Outside Ø",
     Kind.RELIEF: "Relief Ø", Kind.DISTANCE: "Centre to centre",
+}  # fmt: skip
+#: What the form of each kind is called.
+FORM_OF: dict[str, str] = {
+    "face": "flatness", "length": "flatness", "band": "straightness", "outside": "roundness", "relief": "roundness",
 }  # fmt: skip
 _HELP = {
     Kind.FACE: "12 ±0.1", Kind.LENGTH: "140 ±0.1", Kind.BAND: "90 ±0.1", Kind.OUTSIDE: "110 h7", Kind.RELIEF: "74 ±0.2",
@@ -51,6 +56,7 @@ class FeatureForm(TypedForm):
     z_mm = LengthField(label="At, from the open face", required=False, positive=False, least=0)
     length_mm = LengthField(label="Length of it", required=False)
     runout_limit_mm = LengthField(label="Run-out limit (TIR)", required=False, ask_over_mm=2)
+    form_limit_mm = LengthField(label="Form limit", required=False, ask_over_mm=2)
     outer_mm = LengthField(label="Faced from Ø", required=False)
     inner_mm = LengthField(label="down to Ø", required=False, positive=False, least=0)
     stock_mm = LengthField(label="To come off, along the axis", required=False, positive=False, least=0)
@@ -73,6 +79,8 @@ class FeatureForm(TypedForm):
         wanted.label, wanted.help_text = SIZE_OF[Kind(kind)], _HELP[Kind(kind)]
         if isinstance(wanted, LimitsField):
             wanted.outside = kind == Kind.OUTSIDE
+        if "form_limit_mm" in self.fields:
+            self.fields["form_limit_mm"].label = f"{FORM_OF[kind].capitalize()} limit"
         if kind == Kind.OUTSIDE:
             self.fields["stock_mm"].label = "To come off, on Ø"
         if "to_setup" in self.fields:
@@ -107,9 +115,11 @@ class FeatureForm(TypedForm):
     def clean(self) -> dict[str, Any]:
         """Something is asked of it; its ring and its stretch can be, and no other of its kind lies there."""
         values = super().clean() or {}
-        limits = [values.get(name) for name in ("wanted", "angle", "runout_limit_mm")]
+        limits = [values.get(name) for name in ("wanted", "angle", "runout_limit_mm", "form_limit_mm")]
         if not any(limits) and not self.errors:
-            self.add_error("wanted", "Give a limit: a size, an angle or a run-out. Without one nothing is judged.")
+            self.add_error(
+                "wanted", "Give a limit: a size, an angle, a run-out or a form. Without one nothing is judged."
+            )
         self._guard_ring(values)
         self._guard_stretch(values)
         if self.kind == Kind.DISTANCE and values.get("to_setup") is None and "to_setup" not in self.errors:
@@ -155,7 +165,7 @@ class FeatureForm(TypedForm):
                 "angle_lower_deg": degrees(angle.lower_mm) if angle else None,
                 "angle_upper_deg": degrees(angle.upper_mm) if angle else None,
             }  # fmt: skip
-        for name in ("length_mm", "runout_limit_mm", "outer_mm", "inner_mm", "stock_mm"):
+        for name in ("length_mm", "runout_limit_mm", "form_limit_mm", "outer_mm", "inner_mm", "stock_mm"):
             if name in self.fields:
                 kept[name] = values.get(name)
         if "z_mm" in self.fields:
@@ -194,7 +204,7 @@ def initial_of(page: JobPage, row: dict[str, Any] | None, kind: str) -> dict[str
         count = 1 + sum(one["kind"] == kind for one in rows_of(page))
         return {"name": f"{_BEGINS[Kind(kind)]} {count}"}
     typed = row["typed"]
-    lengths = ("z_mm", "length_mm", "runout_limit_mm", "outer_mm", "inner_mm", "stock_mm")
+    lengths = ("z_mm", "length_mm", "runout_limit_mm", "form_limit_mm", "outer_mm", "inner_mm", "stock_mm")
     shown = {name: "" if row[name] is None else units.shown(row[name], typed.get(name)) for name in lengths}
     return {
         **shown, "name": row["name"], "matters": row["matters"],
@@ -216,7 +226,7 @@ def let_stand(form: FeatureForm, row: dict[str, Any] | None) -> None:
     """What a field shows for a stored length means that length still, whichever unit it is read in."""
     if row is None:
         return
-    for name in ("z_mm", "length_mm", "runout_limit_mm", "outer_mm", "inner_mm", "stock_mm"):
+    for name in ("z_mm", "length_mm", "runout_limit_mm", "form_limit_mm", "outer_mm", "inner_mm", "stock_mm"):
         value, typed = row[name], row["typed"].get(name)
         stored = None if value is None else Decimal(str(value))
         form.stands(name, form.units.shown(stored, typed), stored, typed)

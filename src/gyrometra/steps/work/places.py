@@ -14,7 +14,7 @@ from gyrometra.jobs.models import Feature, Interruption, SetUp
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.view import version_of
 from gyrometra.steps.work.breaks import BREAK_ROWS
-from gyrometra.steps.work.features import angle_words, size_words
+from gyrometra.steps.work.features import FORM_OF, angle_words, size_words
 from gyrometra.steps.work.form import FOUND_ROWS, OUTSIDE_ROWS, WorkForm
 from gyrometra.steps.work.shown import work_initial
 from gyrometra.steps.work.there import THERE_ROWS
@@ -163,6 +163,8 @@ def _feature_row(page: JobPage, one: FeatureRecord, of: int, number: int, at: st
         asked.append(angle_words(one.angle_lower_deg, one.angle_upper_deg))
     if one.runout_limit_mm is not None:
         asked.append(f"run-out {units.fine(one.runout_limit_mm)}")
+    if one.form_limit_mm is not None:
+        asked.append(f"{FORM_OF[one.kind]} {units.fine(one.form_limit_mm)}")
     if one.to_setup is not None:
         asked.append(f"to the axis of {letter_of(one.to_setup)}")
     own = of == page.record.setup.place
