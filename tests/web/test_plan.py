@@ -127,6 +127,8 @@ def test_the_demo_jobs_stand_where_the_shop_left_them(db: None) -> None:
     steps = {j.number: (j.stations["next"]["step"], j.stations["next"]["code"]) for j in Job.objects.all()}
     assert steps == {
         "P 31/2": ("true", "begin_truing"),
+        "Q-216": ("true", "move_jaws"),
+        "Q-233": ("bar", "choose_head"),
         "P 31/4": ("bar", "choose_bar"),
         "P 31/14": ("true", "begin_truing"),
         "P 31/16": ("bar", "choose_head"),

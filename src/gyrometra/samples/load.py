@@ -43,7 +43,7 @@ from gyrometra.steps.work.setting_up import FORMS as SETTING_FORMS
 from gyrometra.steps.work.setups import SetUpForm, found_for_next
 from gyrometra.steps.work.whole import setups_of
 from gyrometra.truing import services as truing
-from gyrometra.truing.models import Round
+from gyrometra.truing.models import Between, Round
 from gyroplan.assess import judged_and_written, seat_of
 from gyroplan.loop import Act, Cut, Set
 
@@ -201,8 +201,8 @@ def _work_fields(data: dict[str, Any]) -> dict[str, Any]:
     fields: dict[str, Any] = {"method": "lathe-bar", "ends": "through"}
     fields |= {key: value for key, value in data.items() if isinstance(value, str)}
     fields["machine"] = Machine.objects.get(name=data["machine"]).pk
-    for place, (z, d) in enumerate(data["found"]):
-        fields |= {f"found_z_{place}": z, f"found_d_{place}": d}
+    for place, (z, d, *angle) in enumerate(data["found"]):
+        fields |= {f"found_z_{place}": z, f"found_d_{place}": d, f"found_a_{place}": angle[0] if angle else ""}
     fields["fixtures"] = [Fixture.objects.get(name=name).pk for name in data.get("fixtures", [])]
     for place, broken in enumerate(data.get("breaks", [])):
         names = ("kind", "from", "to", "width", "angle")
@@ -245,14 +245,18 @@ def _reading(user: User, made: Round, place: int, text: str, ids: Ids) -> UUID:
 
 def _round(user: User, number: str, ids: Ids, data: dict[str, Any]) -> None:
     page, purpose = open_page(number, UNITS), data.get("purpose", Round.Purpose.TRUE)
+    if data.get("moved"):
+        truing.log_between(sent=Sent(user=user, client_id=ids.next()), setup=page.job.setup, kind=Between.Kind.MOVED)
     made = truing.open_round(
         sent=Sent(user=user, client_id=ids.next()),
         setup=page.job.setup,
         bore=page.bore_row if purpose == Round.Purpose.CHECK else None,
         indicator=Indicator.objects.get(name="Indicator 1"),
         places=len(data["readings"]),
-        method=Round.Method.SWEEP,
+        method=data.get("method", Round.Method.SWEEP),
         purpose=purpose,
+        plane_mm=UNITS.read(data["plane_mm"]) if "plane_mm" in data else None,
+        depths_mm=[float(UNITS.read(text)) for text in data.get("depths", [])],
     )
     _log_round(user, made, ids, [*data["readings"], data["again"]], data.get("slip"))
 
