@@ -87,6 +87,7 @@ from gyrocore.planning.two_sided import TwoSided, two_sided
 from gyrocore.planning.way_home import Free, Narrow, WayHome, way_home
 from gyrocore.truing.axis_line import AtZero, AxisAt, AxisLine, Plane, PlaneMove, axis_line
 from gyrocore.truing.flats import FlatPair, FourJawFlats, PairMove, four_jaw_flats
+from gyrocore.truing.four_places import FourPlaces, four_places
 from gyrocore.truing.jaws import JawMove
 from gyrocore.truing.rounds import (
     Closing,
@@ -98,7 +99,16 @@ from gyrocore.truing.spindle import SpindleCheck, SpindleReading, spindle_check
 from gyrocore.truing.sweep import Harmonic, Sweep, sweep
 from gyrocore.truing.taper import TaperCorrection, taper_correction
 from gyrocore.truing.walls import AlongWall, TiltAlong, WallRow, WallRuns, WallSide, slope_at, wall_runs
-from gyrocore.units import Length, clean_text, feet_min, read_indicator, read_length, read_surface_speed
+from gyrocore.units import (
+    Length,
+    Needle,
+    clean_text,
+    feet_min,
+    read_indicator,
+    read_length,
+    read_needle,
+    read_surface_speed,
+)
 from gyrocore.wording import error_sentence, length_words, sentence
 
 __all__ = [
@@ -158,6 +168,7 @@ __all__ = [
     "Fit",
     "FlatPair",
     "FourJawFlats",
+    "FourPlaces",
     "Free",
     "GaugeData",
     "Guidance",
@@ -186,6 +197,7 @@ __all__ = [
     "Measurement",
     "Method",
     "Narrow",
+    "Needle",
     "NextCut",
     "Note",
     "OverBar",
@@ -278,6 +290,7 @@ __all__ = [
     "fit_of",
     "fit_with_part",
     "four_jaw_flats",
+    "four_places",
     "head_dial",
     "head_range",
     "held",
@@ -317,6 +330,7 @@ __all__ = [
     "read_indicator",
     "read_length",
     "read_limits",
+    "read_needle",
     "read_surface_speed",
     "reading_after_move_mm",
     "require_wall",

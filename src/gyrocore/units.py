@@ -234,6 +234,48 @@ def read_indicator(text: str, unit: str, step_mm: float, pointed: str | None = N
     return found
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Needle:
+    """Where a needle stands, the middle of where it dances, and half of how far it does [mm]."""
+
+    length_mm: float
+    half_mm: float
+
+
+def read_needle(text: str, unit: str, step_mm: float, pointed: str | None = None) -> Needle:
+    """Read an indicator whose needle stands still, or dances between two readings: `27`, `3 to 7`, `-2..4`.
+
+    Parameters
+    ----------
+    text, unit, step_mm, pointed : as `read_indicator`; of a range each end by itself, whichever comes first
+
+    Returns
+    -------
+    Needle: the middle, and half the range [mm]
+
+    Raises
+    ------
+    InvalidInput
+        At `text`, as `read_indicator`.
+
+    References
+    ----------
+    Shop practice: the middle of a dancing needle is what it points at.
+
+    Examples
+    --------
+    >>> found = read_needle("3 to 7", "mm", 0.001)
+    >>> round(found.length_mm, 6), round(found.half_mm, 6)
+    (0.005, 0.002)
+    """
+    ends = [piece for piece in _RANGE.split(text.strip(), maxsplit=1) if piece.strip()]
+    if len(ends) < 2:
+        return Needle(length_mm=read_indicator(text, unit, step_mm, pointed).length_mm, half_mm=0.0)
+    one, other = (read_indicator(piece, unit, step_mm, pointed).length_mm for piece in ends)
+    return Needle(length_mm=(one + other) / 2, half_mm=abs(one - other) / 2)
+
+
+_RANGE = re.compile(r"\s*\.\.+\s*|\s*…\s*|\s+to\s+", re.IGNORECASE)
 _POINTED = re.compile(r"^\d*\.\d+$|^\d+\.$")
 
 

@@ -17,6 +17,8 @@ from gyrocore import (
     SpindleReading,
     WallSide,
     axis_line,
+    four_places,
+    read_needle,
     slope_at,
     spindle_check,
     sweep,
@@ -211,3 +213,43 @@ def test_a_surface_is_inside_or_outside() -> None:
     with pytest.raises(InvalidInput) as refused:
         wall_runs(sides=[run(0), run(180)], surface="upside")  # type: ignore[arg-type]
     assert refused.value.field == "surface"
+
+
+@given(c=small, x=small, y=small, gone=st.integers(0, 3))
+def test_three_of_four_readings_tell_the_fourth(c: float, x: float, y: float, gone: int) -> None:
+    whole = [c + x * cos(radians(90 * n)) + y * sin(radians(90 * n)) for n in range(4)]
+    found = four_places(readings_mm=[None if n == gone else v for n, v in enumerate(whole)], indicator_step_mm=0.001)
+    assert (found.missing, found.predicted_mm) == (gone, pytest.approx(whole[gone], abs=1e-12))
+    assert four_places(readings_mm=whole, indicator_step_mm=0.001).holds
+
+
+def test_four_that_are_no_circle_say_by_how_much() -> None:
+    """An oval of 0.01 cos 2t: its two diameters differ by 0.04."""
+    found = four_places(readings_mm=[0.01 * cos(radians(180 * n)) for n in range(4)], indicator_step_mm=0.001)
+    assert (found.holds, found.differ_mm, found.notes[0].code) == (False, pytest.approx(0.04), "not_a_circle")
+    assert four_places(readings_mm=[0.004, 0, 0, 0], indicator_step_mm=0.001).holds, "as near as the indicator tells"
+
+
+@pytest.mark.parametrize(("readings", "field"), [
+    ([0.0, 0.0, 0.0], "readings_mm"), ([None, 0.0, None, 0.0], "readings_mm"),
+    ([0.0, float("nan"), 0.0, 0.0], "readings_mm.1"),
+])  # fmt: skip
+def test_four_readings_are_four(readings: list[float | None], field: str) -> None:
+    with pytest.raises(InvalidInput) as refused:
+        four_places(readings_mm=readings, indicator_step_mm=0.001)
+    assert refused.value.field == field
+
+
+@pytest.mark.parametrize(("text", "middle", "half"), [
+    ("27", 0.027, 0.0), ("3 to 7", 0.005, 0.002), ("7..3", 0.005, 0.002), ("-2…4", 0.001, 0.003),
+    ("-4 to -2", -0.003, 0.001), (".002 to .004", 0.003, 0.001),
+])  # fmt: skip
+def test_a_dancing_needle_is_read_at_its_middle(text: str, middle: float, half: float) -> None:
+    found = read_needle(text, "mm", 0.001)
+    assert (found.length_mm, found.half_mm) == (pytest.approx(middle), pytest.approx(half))
+
+
+@pytest.mark.parametrize("text", ["3 to", "to 7", "a to b", "3 to 5 to 7"])
+def test_half_a_range_is_refused(text: str) -> None:
+    with pytest.raises(InvalidInput):
+        read_needle(text, "mm", 0.001)

@@ -9,6 +9,7 @@ from django.core.cache import cache
 from django.test import Client
 
 from gyrometra.accounts.models import FirstAccountLink, User
+from gyrometra.bench.strips import PAGE
 from tests.web.test_bad_input import work_of
 
 STEPS = ("work", "bar", "cuts", "true", "bore", "check")
@@ -58,7 +59,7 @@ def test_the_bench_reads_the_same_however_many_jobs(dagny: Client, django_assert
     fields = work_of("Q-214")
     for n in range(2):
         assert dagny.post("/jobs/new/", {**fields, "number": f"X-{n}"}).status_code == 302
-    assert count() == before + 2
+    assert count() == min(before + 2, PAGE + 1), "the list itself counts as one"
 
 
 def test_signed_out_people_are_asked_in(db: None) -> None:

@@ -237,8 +237,8 @@ def test_members_are_added_by_the_lead_alone(dagny: Client, corin: Client) -> No
 def test_things_in_use_are_not_taken_away_and_others_can_be_put_back(dagny: Client) -> None:
     used, free = Bar.objects.get(name="Bar 7"), Bar.objects.get(name="Bar 3")
     text = dagny.post(f"/crib/bar/{used.pk}/retire/", follow=True).content.decode()
-    assert "Bar 7 is used by Q-214, Q-225: plan with another one there first." in text
-    assert "Used by Q-214, Q-225." in dagny.get(f"/crib/bar/{used.pk}/").content.decode()
+    assert "Bar 7 is used by Q-214, Q-216, Q-225: plan with another one there first." in text
+    assert "Used by Q-214, Q-216, Q-225." in dagny.get(f"/crib/bar/{used.pk}/").content.decode()
     dagny.post(f"/crib/bar/{free.pk}/retire/")
     assert "Bar 3 " not in dagny.get("/jobs/Q-214/bar/").content.decode()
     assert "out of use" in dagny.get("/crib/?kind=bar").content.decode()

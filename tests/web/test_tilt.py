@@ -187,3 +187,16 @@ def test_one_plane_read_apart_is_said_to_be_one(corin: Client) -> None:
     assert "One plane only: tilt is not seen. Sweep a second one for it." in said
     assert "Go on to Bore, true in one plane" in said
     assert rail("Q-219") == ("done", "trued")
+
+
+def test_three_of_four_readings_tell_the_fourth_and_four_are_checked(corin: Client) -> None:
+    begin(corin, "Q-219", method="sweep", places="4")
+    said = read(corin, "Q-219", [30, 10, -10])
+    assert "circle rule +0.010" in said
+    entry = {"value": "8 to 12", "place": 3, "client_id": str(uuid.uuid4())}
+    said = flat(corin.post("/jobs/Q-219/reading/true/", entry, headers=HX))
+    assert "The two diameters differ" not in said, "a dancing needle is read at its middle"
+    assert ">+0.010</a>" in said
+    begin(corin, "Q-219", method="sweep", places="4")
+    said = read(corin, "Q-219", [30, 10, -10, 50, 30])
+    assert "The two diameters differ by 0.04 mm" in said

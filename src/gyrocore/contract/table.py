@@ -56,6 +56,7 @@ from gyrocore.planning.two_sided import TwoSided, two_sided
 from gyrocore.planning.way_home import WayHome, way_home
 from gyrocore.truing.axis_line import AxisLine, axis_line
 from gyrocore.truing.flats import FourJawFlats, four_jaw_flats
+from gyrocore.truing.four_places import FourPlaces, four_places
 from gyrocore.truing.spindle import SpindleCheck, spindle_check
 from gyrocore.truing.sweep import Sweep, sweep
 from gyrocore.truing.taper import TaperCorrection, taper_correction
@@ -198,6 +199,7 @@ CALCULATIONS: dict[str, Calculation] = {
     "angled_face": _entry("Measures of a face at an angle.", AngledFace, angled_face),
     "face_time": _entry("Minutes that facing takes.", FaceTime, face_time),
     # beyond the contract: the product's own questions
+    "four_places": _entry("The missing one of four readings, or whether they fit a circle.", FourPlaces, four_places),
     "counterweights": _entry("Weights at a plate's holes that counter an unbalance.", Counterweights, counterweights),
     "way_home": _entry("How far a bit runs free past the ends of its bore.", WayHome, way_home),
     "slide_move": _entry("Turns and divisions that move a slide.", SlideMove, slide_move),

@@ -101,6 +101,8 @@ ERRORS: dict[str, str] = {
     "supports_on_one_line": "All supports lie on one line: one more beside it is needed.",
     "only_about_pivot": "{What} is only for levelling about a pivot; about {allowed} was asked.",
     "two_guides": "A pilot bar needs two guides or more; {given} was given. A long guide is two, its ends.",
+    "four_readings": "The circle rule takes four readings a quarter turn apart, one of them unread at most; {given} was "
+    "given.",
     "two_planes": "An axis needs its centre in two planes or more, at unlike depths; {given} was given.",
     "two_along_the_wall": "A run along a wall is two readings or more at unlike depths; {given} was given.",
     "two_housings": "A line needs two housings or more; {given} was given.",
@@ -276,6 +278,8 @@ NOTES: dict[str, str] = {
     "measure_finer": "The uncertainty of {expanded_mm} is more than the {room_mm} between target and upper limit: measure finer before the last cut.",
     "short_taken_for_slip": "The last pass came out far short once: taken for a slip, not for what this bar does.",
     "worst_in_line": "{name} lies farthest off, {off_mm}.",
+    "by_the_circle": "By the circle rule: opposite readings of a round surface add up alike.",
+    "not_a_circle": "The two diameters differ by {size_mm}: it is oval, or one of the four was misread. Read it once more.",
     "axis_of_two_planes": "Two planes: the axis is taken as straight between them, and nothing checks it.",
     "axis_of_planes": "The axis is the least-squares line of all planes.",
     "test_bar_counts": "The test bar's own run-out is in it, unless it was turned in the spindle and the mean taken.",

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from math import degrees
 
 from gyrocore import (
+    FourPlaces,
     InvalidInput,
     JawMove,
     Method,
@@ -14,6 +15,7 @@ from gyrocore import (
     Sweep,
     WallRuns,
     closing_allowance_mm,
+    four_places,
     reading_after_move_mm,
     sweep,
 )
@@ -112,6 +114,16 @@ class RoundStanding:
     def stands(self) -> bool:
         """Whether the round was closed and valid."""
         return self.figures is not None or self.runs is not None
+
+    @property
+    def by_circle(self) -> FourPlaces | None:
+        """Of four places of a sweep, three read or all: what the circle rule says of the fourth, or of the four."""
+        if self.round.places != 4 or self.round.method != "sweep" or self.round.surface == "face":
+            return None
+        try:
+            return four_places(readings_mm=self.values_mm, indicator_step_mm=self.round.indicator_step_mm)
+        except InvalidInput:
+            return None
 
     @property
     def sweep(self) -> Sweep | None:

@@ -11,7 +11,7 @@ from django import forms
 
 from gyrocore import (
     InvalidInput,
-    read_indicator,
+    read_needle,
 )
 from gyrometra.bridge.choices import ChoiceOfRow
 from gyrometra.bridge.fields import LengthField, TypedForm
@@ -101,7 +101,7 @@ class ReadingForm(EntryForm):
         step = float(indicator.step_mm) if indicator else 0.001
         pointed = str(self.data.get("pointed") or (indicator.pointed if indicator else "")) or None
         try:
-            size = read_indicator(text, self.units.unit, step, pointed).length_mm
+            size = read_needle(text, self.units.unit, step, pointed).length_mm
         except InvalidInput as error:
             self.is_asked = error.code == "reading_asked"
             raise forms.ValidationError(worded(error, self.units)) from None

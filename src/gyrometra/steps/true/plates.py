@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from gyrocore import Method, error_sentence, sentence
+from gyrocore import FourPlaces, Method, error_sentence, sentence
 from gyrodraw import Scene
 from gyrometra.bridge.units import Units
 from gyrometra.steps.cuts.plates import BREAKS
@@ -71,7 +71,7 @@ def cells(
     """The reading line of a round in reading order, with the last round's values; `correct` opens a read cell."""
     was = before.values_mm if before is not None and _is_alike(before, view) else None
     found, active = [], view.next_place if correct is None else correct
-    values, angles = view.values_mm, view.round.angles_deg
+    values, angles, circle = view.values_mm, view.round.angles_deg, view.by_circle
     for place in view.round.order:
         old, broken = was[place] if was else None, ""
         if view.round.surface == "inside":
@@ -81,7 +81,9 @@ def cells(
                 place=place,
                 name=_cell_name(view, place, units),
                 value=_cell_words(view, place, values[place], units),
-                was=f"{broken}: x skips" if broken else "" if old is None else f"was {units.signed(old)}",
+                was=f"{broken}: x skips"
+                if broken
+                else _circle_says(circle, place, units) or ("" if old is None else f"was {units.signed(old)}"),
                 active=place == active,
             )
         )
@@ -96,6 +98,13 @@ def cells(
         )
     )
     return found
+
+
+def _circle_says(circle: FourPlaces | None, place: int, units: Units) -> str:
+    """What three of four readings tell of the fourth."""
+    if circle is None or circle.missing != place or circle.predicted_mm is None:
+        return ""
+    return f"circle rule {units.signed(circle.predicted_mm)}"
 
 
 def _is_alike(before: RoundStanding, view: RoundStanding) -> bool:
@@ -256,8 +265,8 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
         "decided": standing,
         "moves": moves_words(told, units) if told else [],
         "made": moves_words(truing.last_valid, units) if truing.last_valid and not standing else [],
+        "alerts": _alerts(shown, standing, units),
         "made_lean": _made_lean(truing, units) if not standing else "",
-        "suspect": _suspect_words(standing),
         "form_left": standing.figures.is_form_or_too_fine if standing and standing.figures else False,
         "expected": planned(told.expected_mm, units) if told and told.round.method != "flats" else "",
         "total": planned(shown.total_mm, units) if shown else "",
@@ -266,12 +275,17 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
         "limit": units.planned(limit),
         "centre_limit": units.planned(limit / 2),
         "round_notes": [sentence(n, units.unit) for n in (shown.notes if shown and shown.stands else ())],
-        "void_words": _void_words(shown, units),
-        "cannot_tell": error_sentence(shown.cannot_tell, units.unit) if shown and shown.cannot_tell else "",
-        "off_scale": off_scale_words(shown) if shown else "",
         "half_rule": units.planned((shown.total_mm or 0) / 2) if shown and shown.total_mm else "",
         "jaws": page.job.setup.way.jaws,
     }  # fmt: skip
+
+
+def _alerts(shown: RoundStanding | None, standing: RoundStanding | None, units: Units) -> list[str]:
+    """What is wrong with the round that is shown, or with the move before it."""
+    cannot = error_sentence(shown.cannot_tell, units.unit) if shown is not None and shown.cannot_tell else ""
+    off = off_scale_words(shown) if shown is not None else ""
+    every = (_void_words(shown, units), off, _not_round_words(shown, units), _suspect_words(standing), cannot)
+    return [words for words in every if words]
 
 
 def _made_lean(truing: Truing, units: Units) -> str:
@@ -323,6 +337,14 @@ def _void_words(view: RoundStanding | None, units: Units) -> str:
             "indicator is loose, or the work moved. The round is void."
         )
     return "The round was not read to its end: it says nothing." if not view.cannot_tell else ""
+
+
+def _not_round_words(view: RoundStanding | None, units: Units) -> str:
+    """Four readings that cannot be those of one circle: an oval, or a slip."""
+    circle = None if view is None else view.by_circle
+    if circle is None or circle.holds is not False:
+        return ""
+    return " ".join(sentence(one, units.unit) for one in circle.notes)
 
 
 def off_scale_words(view: RoundStanding) -> str:
