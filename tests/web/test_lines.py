@@ -177,6 +177,7 @@ def test_what_cannot_be_kept_says_why(dagny: Client, changes: dict[str, str], se
         ("passes 68.4 72 0.5", "4 passes; each 0.450 mm deep, on radius; 3.600 mm off in all"),
         ("speed 64 230 ft/min", "349 rpm"),
         ("taper 7 over 5 at 12", "the taper is taken on diameter"),
+        ("spindle 0.008 50 0.024 250 350", "0.032 mm; run-out (TIR) at the tool"),
         ("head 56.2 56.4", "10 div; 10 div out on Head 2"),
     ],
 )

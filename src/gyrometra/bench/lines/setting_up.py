@@ -8,6 +8,7 @@ from gyrocore import (
     InvalidInput,
     Mass,
     PackingPiece,
+    SpindleReading,
     angled_face,
     balance,
     face_time,
@@ -15,6 +16,7 @@ from gyrocore import (
     press_fit,
     read_surface_speed,
     sentence,
+    spindle_check,
     two_sided,
 )
 from gyrometra.bench.lines.answer import Answer, Line, NumberField
@@ -229,4 +231,47 @@ class BandLine(Line):
         )  # fmt: skip
 
 
-SETTING_UP: tuple[type[Line], ...] = (PressLine, BalanceLine, TwoSidesLine, StackLine, FacingLine, BandLine)
+class SpindleLine(Line):
+    """A spindle read near its nose and farther out: how much it runs out at the tool."""
+
+    key, title, verbs = "spindle", "Spindle, near and far", ("spindle",)
+    sizes, example = ("near", "near_at", "far", "far_at", "tool", "turned"), "spindle 0.008 50 0.024 250 350"
+    core_fields = {"near.total_reading_mm": "near", "near.distance_mm": "near_at", "far.total_reading_mm": "far",
+                   "far.distance_mm": "far_at", "tool_length_mm": "tool", "far.high_angle_deg": "turned"}  # fmt: skip
+
+    near = LengthField(label="swing near", positive=False, least=0)
+    near_at = LengthField(label="at, from the nose", positive=False, least=0)
+    far = LengthField(label="swing far", positive=False, least=0)
+    far_at = LengthField(label="at")
+    tool = LengthField(label="tool stands out", positive=False, least=0)
+    turned = NumberField(label="high place turned by, °")
+
+    def is_needed(self, name: str) -> bool:
+        return name != "turned"
+
+    def answer(self) -> Answer:
+        turned = self.cleaned_data["turned"]
+        near, far = (
+            SpindleReading(distance_mm=self.value(f"{end}_at"), total_reading_mm=self.value(end), high_angle_deg=angle)
+            for end, angle in (("near", 0.0), ("far", float(turned or 0)))
+        )
+        found = spindle_check(near=near, far=far, tool_length_mm=self.value("tool"))
+        return Answer(
+            figure=self.units.planned(found.total_reading_at_tool_mm), unit=self.units.label,
+            words=[
+                "run-out (TIR) at the tool",
+                f"at the nose {self.shown(2 * found.nose_eccentricity_mm)}, tilt {found.tilt_mm_m:.3g} mm in a metre",
+                "the bar turns: round, but off size by up to it; the work turns: taper and an axis that leans",
+                *(sentence(one, self.units.unit) for one in found.notes),
+            ],
+            because=self.because(
+                "half of each swing toward its high place, on a straight line from the nose to the tool",
+                [("near", f"{self.shown(self.value('near'))} at {self.shown(self.value('near_at'))}"),
+                 ("far", f"{self.shown(self.value('far'))} at {self.shown(self.value('far_at'))}"),
+                 ("high place turned between them", f"{float(turned or 0):g}°")], "Derived: a straight axis in space."),
+        )  # fmt: skip
+
+
+SETTING_UP: tuple[type[Line], ...] = (
+    PressLine, BalanceLine, TwoSidesLine, StackLine, FacingLine, BandLine, SpindleLine,
+)  # fmt: skip
