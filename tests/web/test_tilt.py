@@ -200,3 +200,13 @@ def test_three_of_four_readings_tell_the_fourth_and_four_are_checked(corin: Clie
     begin(corin, "Q-219", method="sweep", places="4")
     said = read(corin, "Q-219", [30, 10, -10, 50, 30])
     assert "The two diameters differ by 0.04 mm" in said
+
+
+def test_a_finished_bore_is_swept_not_run_along(corin: Client) -> None:
+    at = by_wall(corin)
+    page = flat(corin.get(f"/jobs/{at}/check/"))
+    assert 'value="walls"' not in page
+    sent = {"method": "walls", "sides": "4", "depths": "10 45", "indicator": indicator(), "places": "8",
+            "client_id": str(uuid.uuid4())}  # fmt: skip
+    corin.post(f"/jobs/{at}/round/check/", sent, headers=HX)
+    assert not Round.objects.filter(setup__job__number="P 31/60").exists()

@@ -42,12 +42,14 @@ def _of_step(step: str) -> Shown:
 @entry_view(_of_purpose)
 def begin_round(request: HttpRequest, page: JobPage, purpose: str) -> dict[str, Any] | None:
     """Begin the next round of readings; with `moved`, after the jaws were moved as told."""
-    form = RoundForm(request.POST, units=page.units)
+    check = purpose == Round.Purpose.CHECK
+    form = RoundForm(request.POST, units=page.units, of_bore=check)
     if not form.is_valid():
         return {"round_form": form}
     values = dict(form.cleaned_data)
+    if check:
+        values["plane_mm"] = None
     sent = sent_by(request, {"client_id": values.pop("client_id")})
-    check = purpose == Round.Purpose.CHECK
     of: dict[str, Any] = {"setup": page.job.setup, "piece": page.piece,
           "bore": page.bore_row if check or page.job.setup.way.several else None}  # fmt: skip
     if request.POST.get("moved") == "yes":

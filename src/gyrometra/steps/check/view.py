@@ -33,7 +33,9 @@ def show_check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Ht
     shown["bands"] = work_scenes(page) if only_trued else check_scenes(page, shown["angles"])
     shown["form"] = ReadingForm(units=page.units)
     shown["size_form"] = CheckSizeForm(units=page.units, bore=page.bore)
-    shown["round_form"] = RoundForm(units=page.units, initial=round_initial(page, page.sweeps))
+    shown["round_form"] = RoundForm(
+        units=page.units, initial=round_initial(page, page.sweeps, check=True), of_bore=True
+    )
     shown["gauges"] = Gauge.objects.measuring(page.bore.lower_mm)
     if page.bore_row.has_shoulder:
         shown["depth_gauges"] = Gauge.objects.measuring(page.bore.depth_lower_mm or 0)

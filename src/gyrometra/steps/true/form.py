@@ -45,6 +45,12 @@ class RoundForm(TypedForm):
     closing_mm = LengthField(label="Back at start may differ by", required=False, widget=_BY_RULE)
     client_id = forms.UUIDField(required=False)
 
+    def __init__(self, *args: Any, of_bore: bool = False, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        if of_bore:  # the run-out of a finished bore is swept round it
+            choice: Any = self.fields["method"]
+            choice.choices = [one for one in Round.Method.choices if one[0] != Round.Method.WALLS]
+
     def clean(self) -> dict[str, Any]:
         """Flats are read at the four jaws; walls at so many sides and depths; only a sweep has a plane."""
         values = super().clean() or {}

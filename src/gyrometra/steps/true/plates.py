@@ -193,14 +193,12 @@ def planned(value: float | None, units: Units) -> str:
     return "" if value is None else units.planned(value)
 
 
-def round_initial(page: JobPage, views: Sequence[RoundStanding]) -> dict[str, Any]:
+def round_initial(page: JobPage, views: Sequence[RoundStanding], *, check: bool = False) -> dict[str, Any]:
     """The next round is like the last; of two planes it is the other one's turn."""
     bore, units = page.bore, page.units
     depths = " ".join(units.length(bore.length_mm * share) for share in DEPTHS_OFFERED)
-    offered: dict[str, Any] = {
-        "depths": depths,
-        "method": "walls" if page.record.setup.reference == "wall" else "sweep",
-    }
+    by_wall = page.record.setup.reference == "wall" and not check
+    offered: dict[str, Any] = {"depths": depths, "method": "walls" if by_wall else "sweep"}
     if not views:
         return offered
     last = views[-1].round
