@@ -169,3 +169,16 @@ def test_a_wall_that_a_port_breaks_is_left_out() -> None:
     found = wall_lean_of(assessed(read(walls(1, lean=(1.0, 0.5), skip=(5, 6, 7)), reference="wall")), 1, 1)
     assert found is not None
     assert found.lean_mm == pytest.approx(hypot(1.0, 0.5) * 0.14)
+
+
+def test_walls_beside_a_sweep_count_while_they_hold_and_tell() -> None:
+    """Set true to the old bore: a lean that the walls show is not passed over, walls that tell nothing are."""
+    straight, leaning = walls(2), walls(2, lean=(2.0, 0.0))
+    assert assessed(read(plane(1, None, (0.004, 0)), straight)).truing(1, 1).within
+    assert not assessed(read(plane(1, None, (0.004, 0)), leaning)).truing(1, 1).within
+    one = assessed(read(plane(1, None, (0.004, 0)), walls(2, lean=(2.0, 0.0), sides=1))).truing(1, 1)
+    assert one.within, "one wall cannot tell"
+    moved = assessed(read(walls(1, lean=(2.0, 0.0)), plane(2, None, (0.004, 0)), between=(happened(1),)))
+    assert moved.truing(1, 1).within, "they were run along before the move"
+    by_wall = assessed(read(plane(1, None, (0.2, 0)), walls(2), reference="wall")).truing(1, 1)
+    assert by_wall.within, "set true to its walls, only they decide"

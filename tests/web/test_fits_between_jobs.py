@@ -53,6 +53,14 @@ def test_a_shaft_by_class_is_the_class_in_this_seat(corin: Client) -> None:
     assert (float(kept.least_mm), float(kept.most_mm)) == pytest.approx((61.940 - 62.030, 61.970 - 62.000))
 
 
+def test_a_shaft_keeps_nothing_of_the_bush_it_was_asked_as_before(corin: Client) -> None:
+    bush(corin, flange_mm="6", flange_diameter_mm="80", blank_inside_mm="30")
+    number = made_shaft(corin)
+    kept = Bush.objects.get(job__number=number)
+    assert (kept.flange_mm, kept.blank_inside_mm, float(kept.leave_mm)) == (None, None, 0.0)
+    assert [length for length, _ in open_page(number, MM).bore.outside_mm] == [30.0]
+
+
 def test_a_shaft_becomes_a_job_without_a_cut_bore(corin: Client) -> None:
     number = made_shaft(corin)
     page = open_page(number, MM)
@@ -93,6 +101,13 @@ def test_a_bore_is_made_to_suit_a_shaft_that_was_measured_elsewhere(corin: Clien
     text = flat(corin.get("/jobs/Q-223/work/"))
     assert "Measured anew in P 31/14:" in text
     assert "mating part measured in none to " in flat(corin.get("/jobs/Q-223/work/?at=more"))
+    # its readings struck out leave the bore as it is, and Work can still be saved
+    Feature.objects.filter(pk=feature.pk).update(found_mm=None)
+    assert "no longer; here" in flat(corin.get("/jobs/Q-223/work/"))
+    said = save(corin, "Q-223", "part", **{**shown(corin, "Q-223", "part"), "notes": "wipe it"})
+    assert 'class="err"' not in said
+    assert Bore.objects.get(pk=bore.pk).mate_feature_id == feature.pk
+    Feature.objects.filter(pk=feature.pk).update(found_mm=feature.found_mm + 1)
     # the field cleared takes the new size over; another size typed unties the two
     save(corin, "Q-223", "fit", **{**shown(corin, "Q-223", "fit"), "mate_feature": str(feature.pk), "mate_mm": ""})
     bore.refresh_from_db()

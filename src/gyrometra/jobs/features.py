@@ -54,9 +54,10 @@ def keep_found(setup: SetUp, found: Mapping[int, float | None]) -> None:
         setup.features.filter(place=place).exclude(found_mm=value).update(found_mm=value)
 
 
-def measured_outsides(job: Job | None) -> models.QuerySet[Feature]:
-    """Outsides of other jobs that were measured: what a bore can be made to suit."""
-    found = Feature.objects.filter(kind=Feature.Kind.OUTSIDE, dropped=False, found_mm__isnull=False)
+def measured_outsides(job: Job | None, chosen: int | None = None) -> models.QuerySet[Feature]:
+    """Outsides of other jobs that were measured: what a bore can be made to suit; the one that is chosen already too."""
+    measured = models.Q(kind=Feature.Kind.OUTSIDE, dropped=False, found_mm__isnull=False)
+    found = Feature.objects.filter(measured | models.Q(pk=chosen))
     rows = found.select_related("setup__job").order_by("-setup__job__changed_at", "place")
     return rows if job is None else rows.exclude(setup__job=job)
 

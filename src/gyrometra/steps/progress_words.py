@@ -29,7 +29,7 @@ _LINES = {
     "not_trued": "not trued yet", "trued": "centre offset {offset}",
     "truing": "centre offset {offset}, limit {limit}", "true_moved": "moved, read it again",
     "true_reading": "being read", "trued_planes": "true in {count} planes, {offset}",
-    "plane_waits": "other plane not true yet", "wall_trued": "leans {lean}",
+    "plane_waits": "not true in every plane", "wall_trued": "leans {lean}",
     "wall_leans": "leans {lean}, limit {limit}",
     "bored": "bored, Ø{size}", "not_bored": "not begun", "settling": "settling till {day}",
     "boring_set": "pass {number} of {count}, to set", "boring_cut": "pass {number} of {count}, cutting",

@@ -25,7 +25,8 @@ def truing_of(record: JobRecord, piece: int, place: int) -> Truing:
     alone = setup.reference != "face" and not setup.moves_bearings
     way = setup.way if alone else replace(setup.way, moved_is="nothing")
     bore = record.bore_at(place)
-    return _replayed(rounds, happened, limit, way, bore.length_mm)
+    found = _replayed(rounds, happened, limit, way, bore.length_mm)
+    return replace(found, by_walls=setup.reference == "wall")
 
 
 def sweeps_of(record: JobRecord, piece: int, place: int) -> tuple[RoundStanding, ...]:

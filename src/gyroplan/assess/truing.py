@@ -224,6 +224,8 @@ class Truing:
     limit_mm: float = 0.0
     #: The last round of each plane that is read, of the walls too: those of another surface say nothing any more.
     last: tuple[RoundStanding, ...] = ()
+    #: Whether the walls decide: the work is set true to them.
+    by_walls: bool = False
 
     @property
     def open_round(self) -> RoundStanding | None:
@@ -250,8 +252,15 @@ class Truing:
 
     @property
     def within(self) -> bool:
-        """Whether every plane that is read holds, and is true enough."""
-        return bool(self.last) and all(one.holds and one.within for one in self.last)
+        """Whether every plane that is read holds, and is true enough; of work set true to its walls, whether they are.
+
+        Where a sweep decides, walls that were run along as well count only while they hold, and as far as they tell.
+        """
+        walls, sweeps = self.walls, [one for one in self.last if not one.round.is_walls]
+        if self.by_walls or not sweeps:
+            return walls is not None and walls.within
+        leans = walls is not None and walls.tilt_mm is not None and not walls.within
+        return not leans and all(one.holds and one.within for one in sweeps)
 
     @property
     def last_valid(self) -> RoundStanding | None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from decimal import Decimal
 from typing import Any
 
 from django import forms
@@ -113,14 +114,16 @@ class BushForm(TypedForm):
     def values(self) -> dict[str, Any]:
         """What is to be stored beside the limits of its bore."""
         kept = {name: self.cleaned_data[name] for name in (*self.lengths, "material", "put_in")}
-        finish = str(self.data.get("finish", "")).strip() if self.made == Bush.Kind.BUSH else ""
-        return {**kept, "kind": self.made, "finish": finish}
+        if self.made == Bush.Kind.SHAFT:  # what a bush that was asked for before it had is gone
+            return {**kept, **_SOLID, "kind": self.made, "finish": ""}
+        return {**kept, "kind": self.made, "finish": str(self.data.get("finish", "")).strip()}
 
 
 LENGTHS = (
     "least_mm", "most_mm", "leave_mm", "length_mm", "blank_outside_mm", "blank_inside_mm", "flange_mm",
     "flange_diameter_mm",
 )  # fmt: skip
+_SOLID = {"leave_mm": Decimal(0), "blank_inside_mm": None, "flange_mm": None, "flange_diameter_mm": None}
 #: What a solid shaft does not have.
 BUSH_ONLY = ("finish", "leave_mm", "blank_inside_mm", "flange_mm", "flange_diameter_mm")
 

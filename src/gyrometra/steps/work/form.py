@@ -142,7 +142,8 @@ class WorkForm(GuardedWork):
         self.job = bore.setup.job if bore else None
         machines = Machine.objects.filter(retired=False)
         mates: Any = self.fields["mate_feature"]
-        mates.queryset, mates.label_from_instance = measured_outsides(self.job), self._mate_words
+        mates.queryset = measured_outsides(self.job, bore.mate_feature_id if bore else None)
+        mates.label_from_instance = self._mate_words
         self.fields["machine"].queryset = machines  # type: ignore[attr-defined]
         self.fields["machine"].label_from_instance = _machine_words  # type: ignore[attr-defined]
         for place in range(FOUND_ROWS):
@@ -160,7 +161,8 @@ class WorkForm(GuardedWork):
             self.stands(name, self.units.shown(value, typed), value, typed)
 
     def _mate_words(self, feature: Feature) -> str:
-        return f"{feature.setup.job.number}, {feature.name} Ø{self.units.planned(feature.found_mm or 0)}"
+        size = "not measured" if feature.found_mm is None else f"Ø{self.units.planned(feature.found_mm)}"
+        return f"{feature.setup.job.number}, {feature.name} {size}"
 
     def machines(self) -> list[Machine]:
         """The machines to choose from, read once: another form of the page offers them too."""
