@@ -104,7 +104,7 @@ def test_a_bore_is_made_to_suit_a_shaft_that_was_measured_elsewhere(corin: Clien
     # its readings struck out leave the bore as it is, and Work can still be saved
     Feature.objects.filter(pk=feature.pk).update(found_mm=None)
     assert "no longer; here" in flat(corin.get("/jobs/Q-223/work/"))
-    said = save(corin, "Q-223", "part", **{**shown(corin, "Q-223", "part"), "notes": "wipe it"})
+    said = save(corin, "Q-223", "bore", **{**shown(corin, "Q-223", "bore"), "runout_limit_mm": "0.025"})
     assert 'class="err"' not in said
     assert Bore.objects.get(pk=bore.pk).mate_feature_id == feature.pk
     Feature.objects.filter(pk=feature.pk).update(found_mm=feature.found_mm + 1)

@@ -55,7 +55,7 @@ def keep_found(setup: SetUp, found: Mapping[int, float | None]) -> None:
 
 
 def measured_outsides(job: Job | None, chosen: int | None = None) -> models.QuerySet[Feature]:
-    """Outsides of other jobs that were measured: what a bore can be made to suit; the one that is chosen already too."""
+    """Outsides of other jobs that were measured: what a bore can be made to suit; and the one that is chosen."""
     measured = models.Q(kind=Feature.Kind.OUTSIDE, dropped=False, found_mm__isnull=False)
     found = Feature.objects.filter(measured | models.Q(pk=chosen))
     rows = found.select_related("setup__job").order_by("-setup__job__changed_at", "place")
