@@ -119,11 +119,14 @@ def test_the_bench_tells_the_lean_as_true_does(corin: Client) -> None:
     ({"depths": ""}, "nothing was given"),
     ({"depths": "10 45 10"}, "each once"),
     ({"depths": "10 deep 45"}, "deep"),
+    ({"depths": "10 450"}, "The part is 130 mm long; a depth of 450 was given"),
+    ({"method": "sweep", "plane_mm": "131"}, "The part is 130 mm long; a depth of 131 was given"),
+    ({"method": "sweep", "plane_mm": "-1"}, "must be 0 or more"),
     ({"depths": "1 2 3 4 5 6 7 8 9 10"}, "are 40 readings; 36 at most"),
 ])  # fmt: skip
 def test_depths_that_cannot_be_are_told(corin: Client, fields: dict[str, str], says: str) -> None:
     at = by_wall(corin)
-    said = begin(corin, at, method="walls", sides="4", **fields)
+    said = begin(corin, at, **{"method": "walls", "sides": "4", **fields})
     assert says in said
     assert not Round.objects.filter(setup__job__number="P 31/60").exists()
 

@@ -19,6 +19,7 @@ from gyrometra.steps.shared.seen import Changed, named, require_unchanged, seen_
 from gyrometra.steps.shared.view import StepView
 from gyrometra.steps.true.form import ReadingForm, RoundForm
 from gyrometra.steps.true.view import show_true, tell_other_bores
+from gyrometra.steps.work.features import part_length_mm
 from gyrometra.truing import services as truing
 from gyrometra.truing.models import Between, Round
 
@@ -43,7 +44,8 @@ def _of_step(step: str) -> Shown:
 def begin_round(request: HttpRequest, page: JobPage, purpose: str) -> dict[str, Any] | None:
     """Begin the next round of readings; with `moved`, after the jaws were moved as told."""
     check = purpose == Round.Purpose.CHECK
-    form = RoundForm(request.POST, units=page.units, of_bore=check)
+    part = None if page.is_several else part_length_mm(page)
+    form = RoundForm(request.POST, units=page.units, of_bore=check, part_mm=part)
     if not form.is_valid():
         return {"round_form": form}
     values = dict(form.cleaned_data)

@@ -45,7 +45,9 @@ class RoundForm(TypedForm):
     closing_mm = LengthField(label="Back at start may differ by", required=False, widget=_BY_RULE)
     client_id = forms.UUIDField(required=False)
 
-    def __init__(self, *args: Any, of_bore: bool = False, **kwargs: Any) -> None:
+    def __init__(self, *args: Any, of_bore: bool = False, part_mm: float | None = None, **kwargs: Any) -> None:
+        """`part_mm`: how long the part is known to be; nothing is read past it."""
+        self.part_mm = part_mm
         super().__init__(*args, **kwargs)
         if of_bore:  # the run-out of a finished bore is swept round it
             choice: Any = self.fields["method"]
@@ -66,9 +68,18 @@ class RoundForm(TypedForm):
                                          f"readings; {MOST_PLACES} at most in a round.")  # fmt: skip
         if values.get("method") != Round.Method.SWEEP:
             values["plane_mm"] = None
+        self._guard_depth("plane_mm", values.get("plane_mm"))
+        self._guard_depth("depths", max(values["depths_mm"], default=None))
         values.pop("depths", None)
         values["client_id"] = values.get("client_id") or uuid4()
         return values
+
+    def _guard_depth(self, name: str, depth_mm: Decimal | float | None) -> None:
+        if depth_mm is None or self.part_mm is None or float(depth_mm) <= self.part_mm + 1e-6:
+            return
+        length = self.units.length
+        self.add_error(name, f"The part is {length(self.part_mm)} {self.units.label} long; a depth of "
+                             f"{length(float(depth_mm))} was given.")  # fmt: skip
 
     def _depths(self, text: str) -> list[float]:
         """Two depths or more, each once; apart by commas with a space, semicolons or spaces."""

@@ -108,9 +108,17 @@ def _circle_says(circle: FourPlaces | None, place: int, units: Units) -> str:
 
 
 def _is_alike(before: RoundStanding, view: RoundStanding) -> bool:
-    """Whether a place of the one is the same place of the other."""
+    """Whether a place of the one is the same place of the other: of the same plane, or of the same walls."""
     one, other = before.round, view.round
-    return (one.places, one.is_walls, one.depths_mm) == (other.places, other.is_walls, other.depths_mm)
+    return (one.places, one.plane_mm, one.is_walls, one.depths_mm) == (
+        other.places, other.plane_mm, other.is_walls, other.depths_mm
+    )  # fmt: skip
+
+
+def _before(earlier: Sequence[RoundStanding], view: RoundStanding) -> RoundStanding | None:
+    """The round before of the same places; without one the last of all."""
+    alike = [one for one in earlier if _is_alike(one, view)]
+    return alike[-1] if alike else earlier[-1] if earlier else None
 
 
 def _cell_name(view: RoundStanding, place: int, units: Units) -> str:
@@ -253,7 +261,7 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
         "last_bore": page.bores[-1],
         "open_round": open_round,
         "undo": last_reading(page, open_round),
-        "cells": cells(open_round, earlier[-1] if earlier else None, units, page.bore, correct) if open_round else [],
+        "cells": cells(open_round, _before(earlier, open_round), units, page.bore, correct) if open_round else [],
         "shown": shown,
         "reading_hint": reading_hint(open_round, units),
         "face": drawn(page, shown, told),
