@@ -102,7 +102,7 @@ def test_three_bores_in_line(page: Page, live_server: object, empty: None, fault
         page.locator(".bores [name=name]").fill(name)
         page.locator(".bores [name=start_mm]").fill(start)
         page.get_by_role("button", name="Add the bore").click()
-        expect(page.locator(".bores h2")).to_have_text(f"Bores in line: {name[1]}")
+        expect(page.locator(".bores summary")).to_contain_text(f"Bores in line: {name[1]}")
         page.get_by_role("link", name="Part", exact=True).first.click()
         expect(page.locator(".placelist [aria-current]")).to_contain_text(name)
         page.get_by_role("link", name="Bore as found").click()
