@@ -42,6 +42,8 @@ def test_a_running_shaft_has_no_bore_and_no_press(corin: Client) -> None:
     kept = Bush.objects.get(seat__setup__job__number="Q-228")
     assert (kept.kind, kept.finish_lower_mm, kept.finish) == ("shaft", None, "")
     assert "Press force, at most" in shaft(corin, least_mm="0.03", most_mm="0.08")
+    assert "Heat the hub to" in shaft(corin, least_mm="0.03", most_mm="0.08", put_in="heat")
+    assert "Cool the shaft to" in shaft(corin, least_mm="0.03", most_mm="0.08", put_in="cool")
     assert "must be over 62.0" in shaft(corin, least_mm="0.03", most_mm="0.08", blank_outside_mm="50")
     assert "the seat with its uncertainty takes" in shaft(corin, least_mm="-0.04")
 
@@ -77,6 +79,9 @@ def test_a_shaft_becomes_a_job_without_a_cut_bore(corin: Client) -> None:
     assert float(kept.now_upper_mm or 0) == pytest.approx(62.018 - unsure - 0.020, abs=1e-6)
     corin.post("/jobs/Q-228/bush/make/", {"unit": "mm"})
     assert "measured anew" not in flat(corin.get(f"/jobs/{address(number)}/work/"))
+    said = shaft(corin, most_mm="-0.015")
+    assert "Take the new limits over" in said, "another fit moves its limits too"
+    assert "measured anew" in flat(corin.get(f"/jobs/{address(number)}/work/"))
     assert "makes a shaft" in bush(corin, kind="bush"), "its job is made: it stays a shaft"
     with CaptureQueriesContext(connection) as queries:
         corin.get(f"/jobs/{address(number)}/work/", headers=HX)

@@ -144,7 +144,8 @@ def keep_now(*, bush: Bush, limits: tuple[float, float] | None) -> None:
     """The limits of its outside by the seat as it is measured now; None where it cannot be made to suit any more."""
     now = (None, None) if limits is None else (to_decimal(limits[0]), to_decimal(limits[1]))
     if now != (bush.now_lower_mm, bush.now_upper_mm):
-        Bush.objects.filter(pk=bush.pk).update(now_lower_mm=now[0], now_upper_mm=now[1])
+        bush.now_lower_mm, bush.now_upper_mm = now
+        bush.save(update_fields=["now_lower_mm", "now_upper_mm"])
 
 
 def made_for(job: Job) -> list[Bush]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from gyrocore import BushOutside, Caution
+from gyrocore import BushOutside, Caution, PressFit
 from gyrodraw import BushLayer, Scene, bush_band
 from gyrometra.bridge.units import Units
 from gyrometra.jobs.models import Bush
@@ -25,7 +25,7 @@ def bush_plates(page: JobPage, plan: BushPlan, work: BushWork, put_in: str) -> l
     return [
         outside_plate(units, "Bush", plan.outside, plan.seat, fit),
         _closes(units, plan, work),
-        _put_in(plan, put_in),
+        put_in_plate(plan.tightest, put_in, "bush"),
     ]
 
 
@@ -72,8 +72,8 @@ def _closes(units: Units, plan: BushPlan, work: BushWork) -> Plate:
     )  # fmt: skip
 
 
-def _put_in(plan: BushPlan, put_in: str) -> Plate:
-    most = plan.tightest
+def put_in_plate(most: PressFit, put_in: str, what: str) -> Plate:
+    """Force, heat or cold for the tightest fit, of a bush or a shaft."""
     because = Because(
         formula="force = friction p pi d length, at the end; heat = room + (interference + slip)/(expansion d)",
         inputs=[("friction", "0.12"), ("slip to go in", "0.02 mm on Ø"), ("room", "20 °C")], source=_LAME,
@@ -83,10 +83,10 @@ def _put_in(plan: BushPlan, put_in: str) -> Plate:
                      words=("gloves, no oil near", "measure when cold again"), governs="Limited by the tightest fit:",
                      reason="with 0.02 mm of slip", because=because)  # fmt: skip
     if put_in == Bush.PutIn.COOL and most.cool_bush_to_c is None:
-        return Plate(label="Cool the bush to", words=("heat the hub as well",), governs="Missing:",
+        return Plate(label=f"Cool the {what} to", words=("heat the hub as well",), governs="Missing:",
                      reason="no cold shrinks it so far", because=because)  # fmt: skip
     if put_in == Bush.PutIn.COOL:
-        return Plate(label="Cool the bush to", number=f"{most.cool_bush_to_c:.0f}", unit="°C",
+        return Plate(label=f"Cool the {what} to", number=f"{most.cool_bush_to_c:.0f}", unit="°C",
                      words=("cold burns: gloves, fresh air", "dry it before it is measured"),
                      governs="Limited by the tightest fit:", reason="with 0.02 mm of slip",
                      because=because)  # fmt: skip

@@ -3,27 +3,20 @@
 from __future__ import annotations
 
 from gyrodraw import BushLayer, Scene, bush_band
-from gyrometra.steps.bush.plates import outside_plate, seat_words
+from gyrometra.steps.bush.plates import outside_plate, put_in_plate, seat_words
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plate import Because, Plate
 from gyrometra.steps.shared.scene import bands
 from gyroplan.assess import ShaftPlan, ShaftWork
 
 
-def shaft_plates(page: JobPage, plan: ShaftPlan, work: ShaftWork) -> list[Plate]:
+def shaft_plates(page: JobPage, plan: ShaftPlan, work: ShaftWork, put_in: str) -> list[Plate]:
     """Outside, the clearance or interference, and what it takes to put it in."""
     units = page.units
     plates = [outside_plate(units, "Shaft", plan.outside, plan.seat, (work.least_mm, work.most_mm)),
               _fit(page, plan, work)]  # fmt: skip
     if plan.tightest is not None:
-        plates.append(Plate(
-            label="Press force, at most", number=f"{plan.tightest.press_force_n / 1000:.1f}", unit="kN",
-            words=(f"or heat the hub to {plan.tightest.heat_hub_to_c:.0f} °C",), governs="Limited by the tightest fit:",
-            reason="friction 0.12, at the end of the press",
-            because=Because(formula="force = friction p pi d length; p as a solid shaft presses its hub",
-                            inputs=[("joint pressure", f"{plan.tightest.pressure_mpa:.1f} MPa")],
-                            source="Lame's thick cylinders (Timoshenko, Strength of Materials, part II)."),
-        ))  # fmt: skip
+        plates.append(put_in_plate(plan.tightest, put_in, "shaft"))
     return plates
 
 

@@ -9,16 +9,7 @@ from gyrometra.jobs import bushes, features
 from gyrometra.jobs.models import Bush, Job
 from gyrometra.steps.bush.form import plan_of, stored_work
 from gyrometra.steps.page import JobPage
-from gyroplan.assess import BushPlan, ShaftPlan, seat_of
-
-
-def has_moved(kept: Bush, plan: BushPlan | ShaftPlan) -> bool:
-    """Whether the seat was measured anew since the job of what suits it took its limits over."""
-    if kept.job_id is None or kept.lower_mm is None or kept.upper_mm is None:
-        return False
-    now = (plan.outside.lower_mm, plan.outside.upper_mm)
-    then = (float(kept.lower_mm), float(kept.upper_mm))
-    return any(abs(a - b) > 5e-7 for a, b in zip(now, then, strict=True))
+from gyroplan.assess import seat_of
 
 
 def keep_links(page: JobPage) -> None:

@@ -20,7 +20,6 @@ from gyrometra.steps import progress
 from gyrometra.steps.bush.form import BushForm, initial_of, plan_of, stored_work, work_of
 from gyrometra.steps.bush.plates import SOURCES, bush_cautions, bush_plates, bush_scenes, seat_words, stage_rows
 from gyrometra.steps.bush.shaft import shaft_plates, shaft_scenes, shaft_words
-from gyrometra.steps.bush.suited import has_moved
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plate import Plate
 from gyrometra.steps.shared.view import page_for, show
@@ -44,6 +43,8 @@ def bush(request: HttpRequest, number: str) -> HttpResponse:
         user=member(request), seat=page.bore_row, piece=page.piece, values=form.values(),
         finish=form.cleaned_data.get("finish"), typed=form.typed(),
     )  # fmt: skip
+    if made.job is not None and form.plan is not None:  # another fit moves its limits as another size of the seat does
+        bushes.keep_now(bush=made, limits=(form.plan.outside.lower_mm, form.plan.outside.upper_mm))
     return _show(request, page, {"form": form, "bush": made, "plan": form.plan, "work": work_of(form.cleaned_data)})
 
 
@@ -61,8 +62,9 @@ def _show(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRes
             extra["form"] = BushForm(initial_of(kept, seat, page.units), page=page, seat=seat, bush=kept)
     plan: BushPlan | ShaftPlan | None = extra.get("plan")
     if isinstance(plan, ShaftPlan) and kept is not None:
-        shown |= {"bands": shaft_scenes(page, plan, extra["work"]), "plates": shaft_plates(page, plan, extra["work"]),
-                  "cautions": bush_cautions(kept.put_in) if plan.tightest else (), "moved": has_moved(kept, plan),
+        shown |= {"bands": shaft_scenes(page, plan, extra["work"]),
+                  "plates": shaft_plates(page, plan, extra["work"], kept.put_in),
+                  "cautions": bush_cautions(kept.put_in) if plan.tightest else (), "moved": kept.has_moved,
                   "shaft": shaft_words(page, plan, extra["work"])}  # fmt: skip
     elif isinstance(plan, BushPlan) and kept is not None:
         shown |= {
@@ -70,7 +72,7 @@ def _show(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpRes
             "plates": bush_plates(page, plan, extra["work"], kept.put_in),
             "stages": stage_rows(page, plan, extra["work"], kept.put_in, kept.finish),
             "cautions": bush_cautions(kept.put_in),
-            "moved": has_moved(kept, plan),
+            "moved": kept.has_moved,
         }  # fmt: skip
     return show(request, page, "work", {**shown, **extra}, template="steps/bush.html")
 
