@@ -161,6 +161,7 @@ def axis_scene(axis: AxisDrawn, width: float, height: float) -> Scene:
         scene.circle((at, middle + half + 40), 15, "disc" if one.here else "disc-open")
         scene.text((at, middle + half + 46), one.letter, "disc-number" if one.here else "disc-open-number", "middle")
     scene.text((24, 22), axis.lean, "figure")
-    scene.text((24, height - 10), f"full section, to scale; axis drawn {across / scale:.0f}:1", "label-blue")
+    drawn = f"; axis drawn {across / scale:.0f}:1" if known else ""
+    scene.text((24, height - 10), f"full section, to scale{drawn}", "label-blue")
     scene.text((width - 12, 22), axis.apart, "label", "end")
     return scene

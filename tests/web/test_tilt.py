@@ -213,3 +213,14 @@ def test_a_finished_bore_is_swept_not_run_along(corin: Client) -> None:
             "client_id": str(uuid.uuid4())}  # fmt: skip
     corin.post(f"/jobs/{at}/round/check/", sent, headers=HX)
     assert not Round.objects.filter(setup__job__number="P 31/60").exists()
+
+
+def test_after_a_move_no_figure_of_before_stands_large(corin: Client) -> None:
+    """Q-216 was told to be centred at A and tapped at B: moved, neither the face nor a plate tells a move."""
+    assert "slacken" in flat(corin.get("/jobs/Q-219/true/"))
+    corin.post("/jobs/Q-216/between/moved/", {"client_id": str(uuid.uuid4())})
+    said = flat(corin.get("/jobs/Q-216/true/"))
+    assert "read it again" in said
+    assert "slacken" not in said
+    assert "axis drawn" not in said
+    assert 'This plane</h2><p class="big none">' in said

@@ -313,7 +313,7 @@ def drawn(
         return empty_face(page, small=small)
     if shown.round.is_walls:
         return walls_drawn(page, shown, small=small)
-    return face_scene(shown, page.units, small=small, with_moves=told is None or told is shown)
+    return face_scene(shown, page.units, small=small, with_moves=told is shown)
 
 
 def _suspect_words(view: RoundStanding | None) -> str:
