@@ -26,6 +26,7 @@ from gyrodraw.leans import (
 )
 from gyrodraw.linelayer import Housing, LineLayer, SagCurve, SpanRuler, line_band, strip_line
 from gyrodraw.linetrue import LineMark, LineMove, LineTrue, line_true_scene
+from gyrodraw.needledial import needle_dial
 from gyrodraw.passline import PassLine, Rung
 from gyrodraw.scene import Scene, Shape
 from gyrodraw.section import BesideBore, Broken, Labels, Part, strip_section
@@ -98,6 +99,7 @@ __all__ = [
     "lever_gate",
     "line_band",
     "line_true_scene",
+    "needle_dial",
     "plate_view",
     "sides_ruler",
     "stack_view",

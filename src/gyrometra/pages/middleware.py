@@ -19,6 +19,8 @@ request_id: ContextVar[str] = ContextVar("request_id", default="")
 _FORM_BYTES, _FILE_BYTES = 1_000_000, 12_500_000
 _TAKE_FILES = ("/crib/take-in/", "/picture/")
 _QUIET = ("/static/", "/healthz", "/readyz")
+#: Asked many times a second: only what went wrong is logged.
+_BUSY = ("/link/",)
 
 _PROBES: dict[str, Callable[[HttpRequest], HttpResponse]] = {"/healthz": healthz, "/readyz": readyz}
 
@@ -45,7 +47,8 @@ def request_log(answer: Answer) -> Answer:
             probe = _PROBES.get(request.path)
             response = probe(request) if probe else _unreadable(request) or _too_large(request) or answer(request)
             response["X-Request-Id"] = own
-            if not request.path.startswith(_QUIET):
+            busy = request.path.startswith(_BUSY) and response.status_code < 400
+            if not busy and not request.path.startswith(_QUIET):
                 user = getattr(request, "_cached_user", None)  # nobody is read from the database for a line of log
                 log.info(
                     "request", extra={

@@ -27,6 +27,7 @@ INSTALLED_APPS = [
     "gyrometra.drawings",
     "gyrometra.accounts",
     "gyrometra.crib",
+    "gyrometra.links",
     "gyrometra.jobs",
     "gyrometra.truing",
     "gyrometra.cutting",

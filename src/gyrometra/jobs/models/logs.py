@@ -30,6 +30,7 @@ class LogEntry(models.Model):
         KEYPAD = "keypad", "keypad"
         TYPED = "typed", "typed"
         CABLE = "cable", "cable"
+        LINK = "link", "gauge link"
 
     client_id = models.UUIDField(unique=True)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
