@@ -31,6 +31,7 @@ _NAMED: dict[str, tuple[Fraction, str]] = {
     "inch": (MM_PER_INCH, "in"),
     "inches": (MM_PER_INCH, "in"),
     "thou": (MM_PER_INCH / 1000, "in"),
+    **dict.fromkeys(("millionth", "millionths", "uin", "µin"), (MM_PER_INCH / 1_000_000, "in")),
 }
 _PARTS = {"hundredth": 100, "hundredths": 100, "thousandth": 1000, "thousandths": 1000}
 _PART_OF = re.compile(r"^(?P<part>[a-z]+)\s+(?:of\s+an?\s+|of\s+)?(?P<unit>[a-z\"µ.]+)$")

@@ -26,6 +26,16 @@ from gyrodraw.leans import (
 )
 from gyrodraw.linelayer import Housing, LineLayer, SagCurve, SpanRuler, line_band, strip_line
 from gyrodraw.linetrue import LineMark, LineMove, LineTrue, line_true_scene
+from gyrodraw.machine import (
+    SpindleDrawn,
+    TrendDrawn,
+    TrendPoint,
+    high_spots,
+    spindle_scene,
+    spot,
+    spot_between,
+    trend_chart,
+)
 from gyrodraw.needledial import needle_dial
 from gyrodraw.passline import PassLine, Rung
 from gyrodraw.scene import Scene, Shape
@@ -74,8 +84,11 @@ __all__ = [
     "Shell",
     "SideBar",
     "SpanRuler",
+    "SpindleDrawn",
     "StackPiece",
     "Stock",
+    "TrendDrawn",
+    "TrendPoint",
     "WallColumn",
     "WallPoint",
     "Walls",
@@ -95,6 +108,7 @@ __all__ = [
     "dial_face",
     "dial_scale",
     "fit_zones",
+    "high_spots",
     "leans_to",
     "lever_gate",
     "line_band",
@@ -102,10 +116,14 @@ __all__ = [
     "needle_dial",
     "plate_view",
     "sides_ruler",
+    "spindle_scene",
+    "spot",
+    "spot_between",
     "stack_view",
     "stock_band",
     "strip_line",
     "strip_section",
+    "trend_chart",
     "walls_scene",
     "work_band",
     "work_line_band",

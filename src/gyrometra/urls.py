@@ -13,6 +13,7 @@ urlpatterns = [
     path("ask/", ask, name="ask"),
     path("", include("gyrometra.accounts.urls")),
     path("crib/", include("gyrometra.crib.urls")),
+    path("machine/", include("gyrometra.health.urls")),
     path("link/", include("gyrometra.links.urls")),
     path("jobs/<job:number>/sheet/", sheet, name="sheet"),
     path("jobs/<job:number>/sheet.pdf", sheet_pdf, name="sheet-pdf"),

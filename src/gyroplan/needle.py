@@ -46,8 +46,8 @@ def live_needle(watched: Watched, step_mm: float, taken_mm: float | None, *, had
     """Return how a needle stands; `taken_mm` was read last, and it `had_moved` since when it was looked at before.
 
     Still: at least three values over three quarters of `STILL_S`, all within a flicker of the last digit; then the mean
-    of them is what it reads, else the newest. A needle that never left the last reading is not read by itself: the work may not
-    have been turned yet, and true work does not move it. References: chosen here.
+    of them is what it reads, else the newest. A needle that never left the last reading is not read by itself: the work
+    may not have been turned yet, and true work does not move it. References: chosen here.
     """
     still = (
         watched.count >= 3

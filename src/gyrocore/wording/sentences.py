@@ -308,4 +308,14 @@ NOTES: dict[str, str] = {
     "hint_curved": "Grows all the way but not straight: the edge wears, or the bar bends more as it goes in.",
     "hint_wavy": "Neither straight nor one bow: look at play, chatter and how it was measured.",
     "hint_oval": "Oval by {ovality_mm} at {at_mm}: clamping, play in the spindle or unbalance where the work turns.",
+    # the machine itself
+    "spindle_bar_turns": "The bar turns: the bore comes out round, off size by up to {total_mm} on diameter; by nothing with the bit square to the high spot.",
+    "spindle_work_turns": "The work turns: trued to the axis it turns about, its bore shows none of it. A centre or collet in the spindle runs out {total_mm} there.",
+    "play_bar_turns": "The bar turns: sizes scatter by up to {play_mm}, and it may chatter.",
+    "play_work_turns": "The work turns: bores come out oval or lobed by up to {play_mm}.",
+    "tailstock_tapers": "Work between centres tapers by {taper_mm} on diameter over {length_mm}. Moving the tailstock back by what was read takes it away.",
+    "path_tapers": "The work turns: the bore tapers by {taper_mm} on diameter over {length_mm}.",
+    "path_leans": "The axis of a bore leans by {lean_mm} over {length_mm}; it shows no taper.",
+    "guides_worn": "The bar lies off its guides' axis by {worn_mm}, toward what is worn.",
+    "centre_runs_out": "Work between centres turns {off_mm} off the axis of its centre holes when it is turned end for end.",
 }

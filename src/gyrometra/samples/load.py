@@ -25,6 +25,7 @@ from gyrometra.jobs import services as jobs
 from gyrometra.jobs.entries import Sent
 from gyrometra.jobs.features import save_feature
 from gyrometra.jobs.models import Job
+from gyrometra.samples.machines import load_checks
 from gyrometra.steps import plates, progress
 from gyrometra.steps.bush.form import BushForm, initial_of
 from gyrometra.steps.forms import (
@@ -82,6 +83,7 @@ def load_shop() -> bool:
     for kind, items in data["crib"].items():
         for item in items:
             _crib_item(people["dagny"], kind, item)
+    load_checks(people)
     for job in data["jobs"]:
         _job(people, job)
     return True

@@ -29,6 +29,7 @@ INSTALLED_APPS = [
     "gyrometra.crib",
     "gyrometra.links",
     "gyrometra.jobs",
+    "gyrometra.health",
     "gyrometra.truing",
     "gyrometra.cutting",
     "gyrometra.inspection",

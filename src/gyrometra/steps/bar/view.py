@@ -16,6 +16,7 @@ from gyrometra.steps.bar.scene import bar_scenes
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plan_form import PlanForm
 from gyrometra.steps.shared.plan_view import plan_form, save_plan
+from gyrometra.steps.shared.preflight import machine_lines
 from gyrometra.steps.shared.view import show
 from gyrometra.steps.sheet import packing_words
 
@@ -42,6 +43,7 @@ def show_bar(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Http
         "has_cutter": bool(page.crib.cutters),
         "has_line_bar": any(bar.method == way.bars for bar in page.crib_bars),
         "has_bar": bool(page.crib_bars),
+        "machine_lines": machine_lines(page),
     }
     return show(request, page, "bar", {**shown, **extra})
 

@@ -18,6 +18,7 @@ from gyrometra.steps.shared.entry_view import entry_view, sent_by
 from gyrometra.steps.shared.linked import linked
 from gyrometra.steps.shared.plan_form import PlanForm
 from gyrometra.steps.shared.plan_view import plan_form, save_plan
+from gyrometra.steps.shared.preflight import machine_lines
 from gyrometra.steps.shared.view import show
 from gyrometra.steps.true.face import FaceForm, face_on_true
 from gyrometra.steps.true.form import ReadingForm, RoundForm
@@ -54,6 +55,8 @@ def show_true(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
         refused = extra.pop("form", None) if isinstance(extra.get("form"), WallForm) else None
         shown |= {"walls": walls_on_true(page), "face_form": refused or plan_form(page, WallForm)}
     shown["tilt"] = tilt_on_true(page)
+    if not page.truing.rounds:
+        shown["machine_lines"] = machine_lines(page)
     shown |= linked(page, page.truing.open_round)
     shown["moved"], shown["words"] = _begin_words(page, shown)
     return show(request, page, "true", {**shown, **extra})

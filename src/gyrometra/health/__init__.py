@@ -1,0 +1,1 @@
+"""The machine itself: its checks over the years, their limits, and what they mean for a job."""

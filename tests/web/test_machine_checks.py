@@ -1,0 +1,137 @@
+"""A machine's own checks on their page: logged as typed, refused at the field, limited, taken back; and on a job."""
+
+from __future__ import annotations
+
+import uuid
+from typing import Any
+
+import pytest
+from django.db import DatabaseError, connection, transaction
+from django.test import Client
+from django.test.utils import CaptureQueriesContext
+from django.utils.timezone import localdate
+
+from gyrometra.crib.models import CribChange, Machine
+from gyrometra.health.models import MachineCheck, MachineLimit
+from tests.web.said import flat
+
+pytestmark = pytest.mark.django_db
+
+
+@pytest.fixture
+def lathe(db: None) -> Machine:
+    return Machine.objects.get(name="Lathe 3")
+
+
+def post(client: Client, machine: Machine, kind: str, **fields: Any) -> str:
+    sent = {"client_id": str(uuid.uuid4()), "day": localdate().isoformat(), "unit": "mm", **fields}
+    return flat(client.post(f"/machine/{machine.pk}/{kind}/", sent, follow=True))
+
+
+def test_a_spindle_is_checked_and_worked_out_for_a_tool(dagny: Client, lathe: Machine) -> None:
+    said = post(dagny, lathe, "spindle", near_mm="50", near_tir_mm="8 um", near_deg="0", far_mm="250",
+                far_tir_mm="24 um", far_deg="0")  # fmt: skip
+    assert "50, 8 um at 0°, 250, 24 um at 0°" in said, "typed in microns it comes back in microns"
+    page = flat(dagny.get(f"/machine/{lathe.pk}/?check=spindle&tool=350&bore=80"))
+    # 0.008 at 50 and 0.024 at 250, both high at the mark: 0.032 at 350
+    assert "Run-out (TIR) at the tool, 350 out" in page
+    assert "0.032" in page
+    assert "The work turns: trued to the axis it turns about, its bore shows none of it." in page
+    inches = flat(dagny.get(f"/machine/{lathe.pk}/?check=spindle&tool=10&unit=in"))
+    assert "Run-out (TIR) at the tool, 10.00 out" in inches
+    # the same straight line at 254 mm: 0.024 + 4 mm of 0.08 a metre
+    assert f"{(0.024 + 0.004 * 0.08) / 25.4:.4f}" in inches
+
+
+@pytest.mark.parametrize(
+    ("kind", "fields", "words"),
+    [
+        ("spindle", {"near_mm": "250", "far_mm": "50"}, "Far lies beyond near, 250; 50 was given."),
+        ("spindle", {"near_tir_mm": "-0.01"}, "must be"),
+        ("spindle", {"near_deg": "400"}, "360"),
+        ("play", {"push_mm": "four"}, "four cannot be read as a size"),
+        ("play", {"pull_mm": ""}, "Pulled is missing."),
+        ("play", {"push_mm": "0.004", "pull_mm": "0", "day": "2085-01-01"}, "The day is 01 Jan 1990 to today"),
+        ("tailstock", {"off_mm": "0.01", "over_mm": "0"}, "over 0"),
+    ],
+)
+def test_what_cannot_be_is_said_at_its_field(
+    dagny: Client, lathe: Machine, kind: str, fields: dict[str, str], words: str
+) -> None:
+    whole = {"near_mm": "50", "near_tir_mm": "0.008", "near_deg": "0", "far_mm": "250", "far_tir_mm": "0.02",
+             "far_deg": "10", "push_mm": "0", "pull_mm": "0", "off_mm": "0", "over_mm": "300"}  # fmt: skip
+    said = post(dagny, lathe, kind, **{**whole, **fields})
+    assert words in said
+    assert not MachineCheck.objects.filter(machine=lathe).exists()
+    typed = next(iter(fields.values()))
+    assert f'value="{typed}"' in said or not typed, "what was typed is kept"
+
+
+def test_a_double_tap_is_one_check_and_the_log_stays(dagny: Client, lathe: Machine) -> None:
+    same = str(uuid.uuid4())
+    for _ in range(2):
+        post(dagny, lathe, "play", push_mm="0.004", pull_mm="-0.003", client_id=same)
+    row = MachineCheck.objects.get(machine=lathe)
+    with pytest.raises(DatabaseError), transaction.atomic():
+        MachineCheck.objects.filter(pk=row.pk).update(day="2020-01-01")
+    said = flat(dagny.post(f"/machine/{lathe.pk}/take-back/play/", {"undo": row.pk}, follow=True))
+    assert "0.007" not in said
+    assert MachineCheck.objects.filter(machine=lathe).count() == 2, "crossed out, not gone"
+    again = flat(dagny.post(f"/machine/{lathe.pk}/take-back/play/", {"undo": row.pk}, follow=True))
+    assert "it does not stand any more" in again
+    assert dagny.post(f"/machine/{lathe.pk}/take-back/play/", {"undo": "²"}, follow=True).status_code == 200
+
+
+def test_a_limit_is_kept_with_a_trace_and_a_change_asks_for_a_new_check(dagny: Client, lathe: Machine) -> None:
+    post(dagny, lathe, "play", push_mm="0.004", pull_mm="-0.003")
+    limit = {"limit-limit_mm": "0.005", "limit-every_days": "90", "unit": "mm"}
+    said = flat(dagny.post(f"/machine/{lathe.pk}/limit/play/", limit, follow=True))
+    assert "0.007 mm, limit 0.005," in said
+    assert "over its limit" in said
+    change = CribChange.objects.filter(kind="machine", item_id=lathe.pk).first()
+    assert change is not None
+    assert change.fields["check"][1] == "Play: no limit, now limit 0.005 mm every 90 days"
+    count = CribChange.objects.count()
+    dagny.post(f"/machine/{lathe.pk}/limit/play/", limit)
+    assert CribChange.objects.count() == count, "nothing changed, nothing written"
+    changed = {"changed-changed": "knocked", "changed-day": localdate().isoformat(), "unit": "mm",
+               "changed-client_id": str(uuid.uuid4()), "changed-note": "a forklift"}  # fmt: skip
+    said = flat(dagny.post(f"/machine/{lathe.pk}/changed/play/", changed, follow=True))
+    assert "knocked since: check it again" in said
+    assert "a forklift" in said
+    bad = dagny.post(f"/machine/{lathe.pk}/limit/play/", {"limit-limit_mm": "2 furlongs", "unit": "mm"})
+    assert "furlongs" in flat(bad)
+    assert float(MachineLimit.objects.get(machine=lathe).limit_mm or 0) == 0.005
+
+
+def test_strange_addresses(dagny: Client, lathe: Machine) -> None:
+    assert dagny.get(f"/machine/{lathe.pk}/?check=nonsense&tool=x&setup=²").status_code == 200
+    assert "x cannot be read as a length." in flat(dagny.get(f"/machine/{lathe.pk}/?tool=x"))
+    assert "A length is over 0" in flat(dagny.get(f"/machine/{lathe.pk}/?bore=-4"))
+    assert dagny.post(f"/machine/{lathe.pk}/tram/", {}).status_code == 404
+    assert dagny.post(f"/machine/{lathe.pk}/limit/foo/", {}).status_code == 404
+    assert dagny.get("/machine/999999/").status_code == 404
+
+
+def test_a_job_says_what_it_gets_of_its_machine(dagny: Client) -> None:
+    borer = Machine.objects.get(name="Borer 1")
+    said = flat(dagny.get("/jobs/Q-207/bar/"))
+    assert "Head to table: 0.048 mm, limit 0.060" in said
+    assert f"/machine/{borer.pk}/?check=tram" in said
+    MachineLimit.objects.filter(machine=borer, kind="spindle").update(limit_mm="0.010")
+    said = flat(dagny.get("/jobs/Q-207/bar/"))
+    assert "Spindle: 0.017 mm, limit 0.010" in said
+    assert "over its limit" in said
+
+
+def test_the_page_reads_the_same_however_long_the_history(dagny: Client, lathe: Machine) -> None:
+    def queries() -> int:
+        with CaptureQueriesContext(connection) as seen:
+            dagny.get(f"/machine/{lathe.pk}/?check=play")
+        return len(seen)
+
+    post(dagny, lathe, "play", push_mm="0.004", pull_mm="-0.003")
+    few = queries()
+    for place in range(20):
+        post(dagny, lathe, "play", push_mm=f"0.00{place % 9}", pull_mm="-0.003")
+    assert queries() == few <= 9
