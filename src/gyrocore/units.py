@@ -243,12 +243,15 @@ class Needle:
     half_mm: float
 
 
-def read_needle(text: str, unit: str, step_mm: float, pointed: str | None = None) -> Needle:
-    """Read an indicator whose needle stands still, or dances between two readings: `27`, `3 to 7`, `-2..4`.
+def read_needle(
+    text: str, unit: str, step_mm: float, pointed: str | None = None, per_turn: int | None = None
+) -> Needle:
+    """Read an indicator whose needle stands still or dances, with its revolution counter: `27`, `3 to 7`, `2t 15`.
 
     Parameters
     ----------
     text, unit, step_mm, pointed : as `read_indicator`; of a range each end by itself, whichever comes first
+    per_turn : divisions of one turn of the hand, what the counter counts; None where it is not known
 
     Returns
     -------
@@ -257,7 +260,7 @@ def read_needle(text: str, unit: str, step_mm: float, pointed: str | None = None
     Raises
     ------
     InvalidInput
-        At `text`, as `read_indicator`.
+        At `text`, as `read_indicator`; turns of a hand whose divisions are not known (`turns_unknown`).
 
     References
     ----------
@@ -271,11 +274,28 @@ def read_needle(text: str, unit: str, step_mm: float, pointed: str | None = None
     """
     ends = [piece for piece in _RANGE.split(text.strip(), maxsplit=1) if piece.strip()]
     if len(ends) < 2:
-        return Needle(length_mm=read_indicator(text, unit, step_mm, pointed).length_mm, half_mm=0.0)
-    one, other = (read_indicator(piece, unit, step_mm, pointed).length_mm for piece in ends)
+        return Needle(length_mm=_turned(text, unit, step_mm, pointed, per_turn), half_mm=0.0)
+    one, other = (_turned(piece, unit, step_mm, pointed, per_turn) for piece in ends)
     return Needle(length_mm=(one + other) / 2, half_mm=abs(one - other) / 2)
 
 
+def _turned(text: str, unit: str, step_mm: float, pointed: str | None, per_turn: int | None) -> float:
+    """A reading, with the turns of the revolution counter before it; its sign counts for both."""
+    found = _TURNS.match(clean_text(text))
+    if found is None:
+        return read_indicator(text, unit, step_mm, pointed).length_mm
+    if per_turn is None:
+        raise InvalidInput("text", "turns_unknown", given=text)
+    rest = found["rest"]
+    size = int(found["turns"]) * per_turn * step_mm
+    if rest:
+        size += read_indicator(rest, unit, step_mm, pointed).length_mm
+    return -size if found["sign"] == "-" else size
+
+
+_TURNS = re.compile(
+    r"^(?P<sign>[+-]?)\s*(?P<turns>\d{1,3})\s*(?:t|turns?|rev)\s*\+?\s*(?P<rest>[\d.,].*)?$", re.IGNORECASE
+)
 _RANGE = re.compile(r"\s*\.\.+\s*|\s*…\s*|\s+to\s+", re.IGNORECASE)
 _POINTED = re.compile(r"^\d*\.\d+$|^\d+\.$")
 

@@ -37,7 +37,7 @@ document.addEventListener("alpine:init", () => {
 });
 
 document.addEventListener("click", (event) => {
-  const target = event.target.closest("[data-key], [data-likely], [data-clear], [data-open-keys], [data-close-keys], [data-print]");
+  const target = event.target.closest("[data-key], [data-likely], [data-clear], [data-open-keys], [data-close-keys], [data-left-hand], [data-print]");
   if (!target) return;
   const cell = activeCell();
   if (target.dataset.key && cell) {
@@ -53,10 +53,36 @@ document.addEventListener("click", (event) => {
     document.getElementById("keys").showModal();
   } else if ("closeKeys" in target.dataset) {
     document.getElementById("keys").close();
+  } else if ("leftHand" in target.dataset) {
+    setHand(document.documentElement.dataset.hand === "left" ? "right" : "left");
   } else if ("print" in target.dataset) {
     window.print();
   }
 });
+
+// The keypad stands for the hand that types; a setting of this device.
+const HAND = "gyrometra-hand";
+
+function setHand(hand) {
+  document.documentElement.dataset.hand = hand;
+  for (const one of document.querySelectorAll("[data-left-hand]")) one.setAttribute("aria-pressed", String(hand === "left"));
+  try {
+    window.localStorage.setItem(HAND, hand);
+  } catch {
+    // it holds for this page
+  }
+}
+
+function keptHand() {
+  try {
+    return window.localStorage.getItem(HAND);
+  } catch {
+    return null; // the right hand
+  }
+}
+
+if (keptHand() === "left") setHand("left");
+document.addEventListener("htmx:afterSettle", () => keptHand() === "left" && setHand("left"));
 
 // Two taps log a remark: sound, then look.
 document.addEventListener("change", (event) => {
@@ -103,10 +129,37 @@ document.addEventListener("entry:moved", () => {
   window.setTimeout(typeHeld, 0); // keys that waited go on into the next cell, kept or not
 });
 
+// A column that is pasted, or read from a file, is typed cell by cell: as many readings, as many entries.
+let pasted = 0;
+
+function pasteColumn(text) {
+  const values = text.split(/[\n\t;]+/).map((one) => one.trim()).filter((one) => /\d|^x$|^off/i.test(one));
+  for (const value of values) held.push(...value, "Enter");
+  pasted += values.length;
+  typeHeld();
+}
+
+document.addEventListener("paste", (event) => {
+  const cell = document.querySelector("[data-reading] [data-active-cell]");
+  const text = event.clipboardData?.getData("text") ?? "";
+  if (!cell || cell.value || !/[\n\t;]/.test(text.trim()) || (event.target !== cell && isTyping(event.target))) return;
+  event.preventDefault();
+  pasteColumn(text);
+});
+document.addEventListener("change", async (event) => {
+  if (!event.target.matches("[data-readings-file]") || !event.target.files.length) return;
+  const text = await event.target.files[0].text();
+  event.target.value = "";
+  // of a table the last column; lines without a figure are its head
+  pasteColumn(text.split(/\r?\n/).map((line) => line.split(/[,;\t]/).at(-1)).join("\n"));
+});
+
 function typeHeld() {
   const cell = document.querySelector("[data-reading] [data-active-cell]");
   while (cell && held.length) {
     const key = held.shift();
+    if (pasted) sourceOf(cell.form, "pasted");
+    if (key === "Enter" && pasted) pasted -= 1;
     if (key !== "Enter") press(cell, key === "Backspace" ? "back" : key);
     else if (cell.value) {
       cell.form.requestSubmit();

@@ -80,3 +80,48 @@ def test_walls_are_read_by_touch_on_a_phone(browser: Browser, live_server: Any, 
     clean(page, 390)
     assert Reading.objects.filter(round__method="walls", round__setup__job__number="Q-223").count() == 5
     context.close()
+
+
+def test_a_column_is_pasted_and_a_file_read(page: Page, live_server: Any, shop: None, faults: list[str]) -> None:
+    sign_in(page, live_server.url)
+    page.goto(f"{live_server.url}/jobs/Q-223/true/")
+    start(page)
+    expect(page.locator("input[name=place]")).to_have_value("0")
+    page.evaluate(
+        """text => { const data = new DataTransfer(); data.setData("text", text);
+        document.querySelector("[data-active-cell]").dispatchEvent(
+          new ClipboardEvent("paste", { clipboardData: data, bubbles: true })); }""",
+        "10\n7\n0\n-7\n",
+    )
+    expect(page.locator("input[name=place]")).to_have_value("4")
+    file = {"name": "sweep.csv", "mimeType": "text/csv", "buffer": b"place,reading\n5,-10\n6,-7\n7,0\n8,7\n1,10\n"}
+    page.locator("[data-readings-file]").set_input_files(file)  # type: ignore[arg-type]
+    expect(page.locator(".begin .main")).to_be_visible()
+    rows = Reading.objects.filter(round__setup__job__number="Q-223").order_by("pk")
+    assert [round(1000 * float(one.value_mm or 0)) for one in rows] == [10, 7, 0, -7, -10, -7, 0, 7, 10]
+    assert {one.source for one in rows} == {"pasted"}
+    assert faults == []
+
+
+def test_the_keypad_for_the_left_hand(browser: Browser, live_server: Any, shop: None) -> None:
+    context = browser.new_context(viewport={"width": 390, "height": 844}, has_touch=True, is_mobile=True)
+    page = context.new_page()
+    sign_in(page, live_server.url)
+    page.goto(f"{live_server.url}/jobs/Q-223/true/")
+    page.locator(".begin .main").tap()
+    enter, seven, nine = (page.locator(f".pad {one}") for one in (".enter", "[data-key='7']", "[data-key='9']"))
+    expect(enter).to_be_visible()
+
+    def left_of(one: Any) -> float:
+        box = one.bounding_box()
+        assert box is not None
+        return float(box["x"])
+
+    assert left_of(enter) > left_of(nine) > left_of(seven)
+    page.locator(".hand [data-left-hand]").tap()
+    assert left_of(enter) < left_of(seven) < left_of(nine)
+    page.reload()
+    expect(page.locator(".hand [data-left-hand]")).to_have_attribute("aria-pressed", "true")
+    assert left_of(enter) < left_of(seven), "a setting of the device"
+    clean(page, 390)
+    context.close()

@@ -41,6 +41,7 @@ ERRORS: dict[str, str] = {
     "not_a_fraction": "{given} is no fraction that can be read. Type it like 2 11/16 in.",
     "tenths_in_mm": "{given} could be tenths of a millimetre or ten-thousandths of an inch. Type 0.2 mm or 0.0002 in.",
     "reading_asked": "{given}: {divisions} divisions of this indicator, or {in_unit}? Say which, once; it is remembered.",
+    "turns_unknown": "{given}: how many divisions one turn of this indicator's hand has is not known. Put it on its card in the crib.",
     "reading_too_fine": "{given} is {size_mm}, less than a fifth of this indicator's {step_mm}. Whole numbers count divisions.",
     "not_a_speed": "{given} cannot be read as a surface speed. Type it like 90, 90 m/min or 295 ft/min.",
     "mil": "{given}: a mil could be a thou or a millimetre. Type thou or mm.",

@@ -29,6 +29,7 @@ _LINES = {
     "not_trued": "not trued yet", "trued": "centre offset {offset}",
     "truing": "centre offset {offset}, limit {limit}", "true_moved": "moved, read it again",
     "true_reading": "being read", "trued_planes": "true in {count} planes, {offset}",
+    "trued_by": "by {how}, ±{offset}", "centred_by": "by {how} ±{offset}, sweep it",
     "plane_waits": "not true in every plane", "wall_trued": "leans {lean}",
     "wall_leans": "leans {lean}, limit {limit}",
     "bored": "bored, Ø{size}", "not_bored": "not begun", "settling": "settling till {day}",

@@ -17,7 +17,7 @@ from gyrometra.steps.shared.entries import EntryForm
 from gyrometra.steps.shared.entry_view import Shown, entry_view, sent_by
 from gyrometra.steps.shared.seen import Changed, named, require_unchanged, seen_by
 from gyrometra.steps.shared.view import StepView
-from gyrometra.steps.true.form import ReadingForm, RoundForm
+from gyrometra.steps.true.form import ReadingForm, RoundForm, logged_text
 from gyrometra.steps.true.view import show_true, tell_other_bores
 from gyrometra.steps.work.features import part_length_mm
 from gyrometra.truing import services as truing
@@ -45,12 +45,12 @@ def begin_round(request: HttpRequest, page: JobPage, purpose: str) -> dict[str, 
     """Begin the next round of readings; with `moved`, after the jaws were moved as told."""
     check = purpose == Round.Purpose.CHECK
     part = None if page.is_several else part_length_mm(page)
-    form = RoundForm(request.POST, units=page.units, of_bore=check, part_mm=part)
+    form = RoundForm(request.POST, units=page.units, of_bore=check, part_mm=part, way=page.record.setup.way)
     if not form.is_valid():
         return {"round_form": form}
     values = dict(form.cleaned_data)
     if check:
-        values["plane_mm"] = None
+        values |= {"plane_mm": None, "target_mm": None}
     sent = sent_by(request, {"client_id": values.pop("client_id")})
     of: dict[str, Any] = {"setup": page.job.setup, "piece": page.piece,
           "bore": page.bore_row if check or page.job.setup.way.several else None}  # fmt: skip
@@ -84,7 +84,7 @@ def log_reading(request: HttpRequest, page: JobPage, purpose: str) -> dict[str, 
     values, text = form.cleaned_data, request.POST.get("value", "").strip()
     try:
         truing.log_reading(
-            sent=sent_by(request, values, text.lower() if values["value"] is None else text), round=read,
+            sent=sent_by(request, values, logged_text(text) if values["value"] is None else text), round=read,
             place=values["place"], value_mm=values["value"], pointed=request.POST.get("pointed", ""),
             correct=request.POST.get("correct") == "yes",
         )  # fmt: skip

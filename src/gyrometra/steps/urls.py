@@ -42,6 +42,7 @@ urlpatterns = [
     path("<job:number>/size/", check.log_size, name="log-size"),
     path("<job:number>/depth/", check.log_depth, name="log-depth"),
     path("<job:number>/save/true/", true.save_true, name="save-true"),
+    path("<job:number>/centred/", true.log_centred, name="log-centred"),
     path("<job:number>/between/<slug:kind>/", true.log_between, name="log-between"),
     path("<job:number>/kept/<int:pk>/drop/", work.drop_answer, name="drop-answer"),
     path("<job:number>/sign/", check.sign, name="sign"),

@@ -16,6 +16,10 @@ class Round(models.Model):
         SWEEP = "sweep", "sweep"
         FLATS = "flats", "opposite flats"
         WALLS = "walls", "along the walls"
+        EYE = "eye", "centred by eye"
+        PLUG = "plug", "over a plug or pilot"
+        COAXIAL = "coaxial", "coaxial, smallest swing"
+        EDGE = "edge", "edge-finder, midpoints"
 
     class Purpose(models.TextChoices):
         TRUE = "true", "truing"
@@ -28,14 +32,23 @@ class Round(models.Model):
     piece = models.PositiveSmallIntegerField(default=1)
     number = models.PositiveSmallIntegerField()
     purpose = models.CharField(max_length=6, choices=Purpose.choices, default=Purpose.TRUE)
-    method = models.CharField(max_length=6, choices=Method.choices, default=Method.SWEEP)
+    method = models.CharField(max_length=8, choices=Method.choices, default=Method.SWEEP)
     places = models.PositiveSmallIntegerField(default=8)
     surface = models.CharField(max_length=8)
     #: The depth of its plane from the open face, where more planes than one are read.
     plane_mm = mm(null=True, blank=True)
     #: Of runs along the wall: the depths from the open face that are read at each side [mm].
     depths_mm = models.JSONField(default=list, blank=True)
-    indicator = models.ForeignKey(Indicator, on_delete=models.PROTECT, related_name="rounds")
+    #: Whether plus was plunger out; the readings stand as they were read.
+    plus_out = models.BooleanField(default=False)
+    #: Centred without a round of readings: how far the centre may then lie off, and what that rests on [mm].
+    bound_mm = mm(null=True, blank=True)
+    values = models.JSONField(default=dict, blank=True)
+    #: Wanted off centre on purpose: how far, and toward which place [deg]; empty for true.
+    target_mm = mm(null=True, blank=True)
+    target_deg = models.DecimalField(max_digits=5, decimal_places=1, null=True, blank=True)
+    #: Empty where no indicator was needed: by eye, over a plug, with an edge-finder.
+    indicator = models.ForeignKey(Indicator, null=True, blank=True, on_delete=models.PROTECT, related_name="rounds")
     #: How far "first again" may differ; empty takes the rule of `gyrocore.closing_allowance_mm`.
     closing_mm = mm(null=True, blank=True)
     #: The indicator as it was; empty in rounds of an older make.
@@ -59,7 +72,7 @@ class Round(models.Model):
                     places__lte=36,
                     piece__gte=1,
                     purpose__in=["true", "check"],
-                    method__in=["sweep", "flats", "walls"],
+                    method__in=["sweep", "flats", "walls", "eye", "plug", "coaxial", "edge"],
                     surface__in=["inside", "outside", "face"],
                 ),
             ),
@@ -88,12 +101,23 @@ class Between(LogEntry):
         MOVED = "moved", "moved as told"
         DISTURBED = "disturbed", "re-clamped, knocked or turned round"
 
+    class How(models.TextChoices):
+        TIGHTENED = "tightened", "tightened"
+        CLAMPED = "clamped", "re-clamped"
+        TURNED = "turned", "turned round"
+        KNOCKED = "knocked", "knocked"
+        WELDED = "welded", "welded"
+        HEATED = "heated", "heated"
+        TACKED = "tacked", "tacked"
+
     setup = models.ForeignKey(SetUp, on_delete=models.PROTECT, related_name="between_rounds")
     bore = models.ForeignKey(Bore, null=True, blank=True, on_delete=models.PROTECT, related_name="+")
     piece = models.PositiveSmallIntegerField(default=1)
     #: The round begun last when it happened.
     after_round = models.PositiveSmallIntegerField(default=0)
     kind = models.CharField(max_length=10, choices=Kind.choices)
+    #: What disturbed it; empty in entries of an older make.
+    how = models.CharField(max_length=10, choices=How.choices, blank=True)
 
     def __str__(self) -> str:
         return f"{self.kind} after round {self.after_round}"

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from math import cos, radians, sin
 from typing import Any, Literal, cast
 
 from django.db.models import Exists, OuterRef, QuerySet
@@ -14,9 +15,13 @@ from gyrometra.truing.models import Between, Reading, Round
 from gyroplan.record import BetweenRecord, ReadingRecord, RoundRecord
 
 Purpose = Literal["true", "check"]
-HowRead = Literal["sweep", "flats", "walls"]
+HowRead = Literal["sweep", "flats", "walls", "eye", "plug", "coaxial", "edge"]
 Surface = Literal["inside", "outside", "face"]
 Happened = Literal["moved", "disturbed"]
+
+
+#: Of a centring without an indicator: it is never counted in divisions [mm].
+_FINE_MM = 0.001
 
 
 def rounds_of(setup: SetUp, pieces: Iterable[int] | None = None) -> list[Round]:
@@ -30,7 +35,7 @@ def rounds_of(setup: SetUp, pieces: Iterable[int] | None = None) -> list[Round]:
     )  # fmt: skip
     rounds = setup.rounds.select_related("indicator").annotate(
         reading_rows=rows_of(readings, "id", "place", "value_mm", "text", "client_id"),
-        between_rows=rows_of(happened, "kind", "bore_id"),
+        between_rows=rows_of(happened, "kind", "bore_id", "how"),
     )
     return list(rounds if pieces is None else rounds.filter(piece__in=pieces))
 
@@ -49,13 +54,23 @@ def round_record(row: Round, places: Mapping[int, int]) -> RoundRecord:
         key=row.pk, number=row.number, purpose=cast(Purpose, row.purpose), method=cast(HowRead, row.method),
         places=row.places, surface=cast(Surface, row.surface),
         bore=None if row.bore_id is None else places[row.bore_id], piece=row.piece, plane_mm=maybe(row.plane_mm),
-        depths_mm=tuple(float(one) for one in row.depths_mm),
-        indicator_step_mm=float(row.rests_on.get("step_mm") or row.indicator.step_mm), closing_mm=maybe(row.closing_mm),
+        depths_mm=tuple(float(one) for one in row.depths_mm), plus_out=row.plus_out, bound_mm=maybe(row.bound_mm),
+        target_mm=_target(row),
+        indicator_step_mm=float(row.rests_on.get("step_mm") or getattr(row.indicator, "step_mm", _FINE_MM)),
+        closing_mm=maybe(row.closing_mm),
         readings=tuple(
             ReadingRecord(key=one["id"], place=one["place"], value_mm=maybe(one["value_mm"]), text=one["text"])
             for one in row.reading_rows  # type: ignore[attr-defined]
         ),
     )  # fmt: skip
+
+
+def _target(row: Round) -> tuple[float, float]:
+    """The offset that is wanted, along 0 and along 90 degrees."""
+    if row.target_mm is None:
+        return 0.0, 0.0
+    angle, size = radians(float(row.target_deg or 0)), float(row.target_mm)
+    return size * cos(angle), size * sin(angle)
 
 
 def between_records(row: Round, places: Mapping[int, int]) -> list[BetweenRecord]:
@@ -64,7 +79,13 @@ def between_records(row: Round, places: Mapping[int, int]) -> list[BetweenRecord
         return []
     bore = None if row.bore_id is None else places[row.bore_id]
     return [
-        BetweenRecord(kind=cast(Happened, one["kind"]), after_round=row.number, piece=row.piece, bore=bore)
+        BetweenRecord(
+            kind=cast(Happened, one["kind"]),
+            after_round=row.number,
+            piece=row.piece,
+            bore=bore,
+            how=one["how"],
+        )
         for one in row.between_rows  # type: ignore[attr-defined]
         if one["bore_id"] == row.bore_id
     ]

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from decimal import Decimal
+from typing import Any
 from uuid import UUID
 
 from django.db import transaction
@@ -37,6 +38,9 @@ def open_round(
     closing_mm: Decimal | None = None,
     plane_mm: Decimal | None = None,
     depths_mm: Sequence[float] = (),
+    plus_out: bool = False,
+    target_mm: Decimal | None = None,
+    target_deg: Decimal | None = None,
 ) -> Round:
     """Begin the next round of a piece: of the set-up, or of one finished bore for the check; one tap, one round."""
     lock_open(setup.job)
@@ -44,13 +48,11 @@ def open_round(
     known = stored_before(Round, sent)
     if known is not None:
         return known
-    last = Round.objects.filter(**of).order_by("-number").first()
-    number = 1 if last is None else last.number + 1
     return Round.objects.create(
         **of,
         client_id=sent.client_id,
         digest=sent.digest,
-        number=number,
+        number=_next_number(of),
         method=method,
         places=places,
         surface="inside" if purpose == Round.Purpose.CHECK else setup.surface,
@@ -58,9 +60,34 @@ def open_round(
         closing_mm=closing_mm,
         plane_mm=plane_mm,
         depths_mm=list(depths_mm),
+        plus_out=plus_out,
+        target_mm=target_mm,
+        target_deg=target_deg if target_mm is not None else None,
         rests_on={"name": indicator.name, "step_mm": str(indicator.step_mm), "range_mm": str(indicator.range_mm)},
         by=sent.user,
     )
+
+
+def _next_number(of: Mapping[str, Any]) -> int:
+    last = Round.objects.filter(**of).order_by("-number").first()
+    return 1 if last is None else last.number + 1
+
+
+@transaction.atomic
+def log_centred(
+    *, sent: Sent, setup: SetUp, how: str, bound_mm: float, values: Mapping[str, float], bore: Bore | None = None,
+    piece: int = 1,
+) -> Round:  # fmt: skip
+    """Log that the work was centred by eye, plug, coaxial indicator or edge-finder; one sent twice is stored once."""
+    lock_open(setup.job)
+    known = stored_before(Round, sent)
+    if known is not None:
+        return known
+    of = {"setup": setup, "purpose": Round.Purpose.TRUE, "bore": bore, "piece": piece}
+    return Round.objects.create(
+        **of, client_id=sent.client_id, digest=sent.digest, number=_next_number(of), method=how, places=2,
+        surface=setup.surface, bound_mm=Decimal(f"{bound_mm:.6f}"), values=dict(values), by=sent.user,
+    )  # fmt: skip
 
 
 @transaction.atomic
@@ -74,8 +101,9 @@ def log_reading(
         return known
     if _is_over(round):
         raise RoundClosed
-    if pointed in Indicator.Pointed.values and pointed and not round.indicator.pointed:
-        Indicator.objects.filter(pk=round.indicator_id).update(pointed=pointed)
+    indicator = round.indicator
+    if indicator is not None and pointed in Indicator.Pointed.values and pointed and not indicator.pointed:
+        Indicator.objects.filter(pk=indicator.pk).update(pointed=pointed)
     standing = Reading.objects.standing().filter(round=round, place=place).first()
     if standing is not None and not correct:
         raise PlaceTaken
@@ -95,7 +123,9 @@ def _is_over(round: Round) -> bool:
 
 
 @transaction.atomic
-def log_between(*, sent: Sent, setup: SetUp, kind: str, bore: Bore | None = None, piece: int = 1) -> Between:
+def log_between(
+    *, sent: Sent, setup: SetUp, kind: str, bore: Bore | None = None, piece: int = 1, how: str = ""
+) -> Between:
     """Log that the jaws were moved as told, or that the work was disturbed; one sent twice is stored once."""
     lock_open(setup.job)
     known = stored_before(Between, sent)
@@ -107,7 +137,7 @@ def log_between(*, sent: Sent, setup: SetUp, kind: str, bore: Bore | None = None
     same: Between | None = Between.objects.standing().filter(**of, after_round=number, kind=kind).first()
     if kind == Between.Kind.MOVED and same is not None:
         return same  # two people tapped the same move: it was made once
-    return Between.objects.create(kind=kind, after_round=number, **of, **sent.columns)
+    return Between.objects.create(kind=kind, how=how, after_round=number, **of, **sent.columns)
 
 
 @transaction.atomic

@@ -23,6 +23,7 @@ from gyroplan.assess.bush import (
     seat_of,
     shaft_plan,
 )
+from gyroplan.assess.centred import ASKED, Centring, centring
 from gyroplan.assess.centres import Centres, layout_of, response_at
 from gyroplan.assess.check import Checked, Gap, LimitFound, check_of, worst_word
 from gyroplan.assess.features import (
@@ -53,6 +54,7 @@ from gyroplan.assess.packing import Packed, Packing, Stacked, packed_from, packi
 from gyroplan.assess.pads import Pads, pads_of
 from gyroplan.assess.pairs import pair_of
 from gyroplan.assess.passes import Passes, passes_of, require_passes
+from gyroplan.assess.reopened import Reopened, reopened_of
 from gyroplan.assess.replays import sweeps_of, truing_of
 from gyroplan.assess.setting import Setting, set_by
 from gyroplan.assess.sides import SideReach, Sides, reach_into, sides_of
@@ -81,6 +83,7 @@ from gyroplan.assess.way_home import LEAST_ROOM_MM, way_home_of
 from gyroplan.assess.ways import WayFit, ways_of
 
 __all__ = [
+    "ASKED",
     "LEAST_ROOM_MM",
     "OFF_SCALE",
     "STEPS",
@@ -93,6 +96,7 @@ __all__ = [
     "BushPlan",
     "BushWork",
     "Centres",
+    "Centring",
     "Checked",
     "FaceLevel",
     "FeatureChecked",
@@ -114,6 +118,7 @@ __all__ = [
     "Pads",
     "Passes",
     "PlannedPass",
+    "Reopened",
     "RoundStanding",
     "Seat",
     "Setting",
@@ -144,6 +149,7 @@ __all__ = [
     "broken_at",
     "bush_plan",
     "cap_of",
+    "centring",
     "check_of",
     "choice_of",
     "cut_of",
@@ -173,6 +179,7 @@ __all__ = [
     "pockets_of",
     "reach_into",
     "reach_of",
+    "reopened_of",
     "require_passes",
     "response_at",
     "rows_of",

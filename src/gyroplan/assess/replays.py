@@ -49,6 +49,8 @@ def _replayed(
     for (surface, plane), part in groups.items():
         if surface == "walls":
             views = _walls(part, happened, (limit_mm, length_mm), way)
+        elif surface == "bound":
+            views = _bound(part, happened, limit_mm, way)
         else:
             views = _stretch(tuple(part), _told_to(part, happened), limit_mm, way, "to-bore")[0]
         found |= {one.round.number: one for one in views}
@@ -60,6 +62,8 @@ def _replayed(
 
 
 def _read_apart(one: RoundRecord) -> tuple[str, float | None]:
+    if one.is_bound:
+        return "bound", None
     return ("walls", None) if one.is_walls else (one.surface, one.plane_mm)
 
 
@@ -70,6 +74,9 @@ def _counting(rounds: Sequence[RoundRecord], happened: Sequence[BetweenRecord]) 
     """
     disturbed = max((what.after_round for what in happened if what.kind == "disturbed"), default=0)
     since = [one for one in rounds if one.number > disturbed] or list(rounds)
+    if since and since[-1].is_bound:  # centred otherwise since: what was swept before was of another place
+        return {_read_apart(since[-1])}
+    since = [one for one in since if not one.is_bound]
     sweep = next((one for one in reversed(since) if not one.is_walls), None)
     return {
         _read_apart(one) for one in since
@@ -118,9 +125,21 @@ def _walls(
     return tuple(views)
 
 
+def _bound(
+    part: Sequence[RoundRecord], happened: Sequence[BetweenRecord], limit_mm: float, way: Method
+) -> tuple[RoundStanding, ...]:
+    """Centred by eye, plug, coaxial indicator or edge-finder: said at once, it holds until something happens."""
+    told = {what.after_round for what in _told_to(part, happened)}
+    return tuple(
+        RoundStanding(round=one, limit_mm=limit_mm, way=way, validity="closed",
+                      holds=place == len(part) - 1 and one.number not in told)
+        for place, one in enumerate(part)
+    )  # fmt: skip
+
+
 def _runs_of(view: RoundStanding) -> WallRuns | None:
     """What the walls tell; None where a side has fewer than two readings."""
-    depths, values = view.round.depths_mm, view.values_mm
+    depths, values = view.round.depths_mm, view.counted_mm
     sides = []
     for side in range(view.round.sides):
         own = values[side * len(depths) : (side + 1) * len(depths)]
@@ -178,8 +197,9 @@ def _entries(view: RoundStanding) -> list[Entry]:
         reading = standing.get(place)
         if reading is None:
             return entries
-        entries.append(Blocked() if reading.value_mm is None else Read(reading_mm=reading.value_mm))
+        value = reading.value_mm
+        entries.append(Blocked() if value is None else Read(reading_mm=view.round.counted(value, angles[place])))
     again = standing.get(view.round.places)
-    if again is not None and again.value_mm is not None:
-        entries.append(Again(reading_mm=again.value_mm))
+    if again is not None and again.value_mm is not None and view.first_place is not None:
+        entries.append(Again(reading_mm=view.round.counted(again.value_mm, angles[view.first_place])))
     return entries

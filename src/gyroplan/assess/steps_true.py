@@ -23,7 +23,10 @@ def true_line(here: Here) -> Line:
         if lean is not None:
             values = {"lean_mm": lean.lean_mm, "limit_mm": lean.limit_mm}
             return (DONE, "wall_trued", values) if lean.within else (AHEAD, "wall_leans", values)
-    elif (standing := truing.standing) is not None and standing.off_centre_mm is not None:
+    elif (standing := truing.standing) is not None and standing.round.bound_mm is not None:
+        by = {"how": standing.round.method, "offset_mm": standing.round.bound_mm}
+        return (DONE, "trued_by", by) if standing.within else (AHEAD, "centred_by", by)
+    elif standing is not None and standing.off_centre_mm is not None:
         return _by_sweep(truing, standing)
     last = truing.last_valid
     if not truing.rounds or last is None:

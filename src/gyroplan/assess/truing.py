@@ -58,6 +58,12 @@ class RoundStanding:
         return [standing[place].value_mm if place in standing else None for place in range(self.round.places)]
 
     @property
+    def counted_mm(self) -> list[float | None]:
+        """The values as they count: their sign turned where plus was plunger out, the wanted offset taken off."""
+        return [None if v is None else self.round.counted(v, a)
+                for v, a in zip(self.values_mm, self.round.angles_deg, strict=True)]  # fmt: skip
+
+    @property
     def off_scale(self) -> dict[int, str]:
         """Places where the needle was past the end of the scale, and which way."""
         return {place: r.text for place, r in self.by_place.items() if r.value_mm is None and r.text in OFF_SCALE}
@@ -79,7 +85,7 @@ class RoundStanding:
     @property
     def next_place(self) -> int | None:
         """The cell that waits; `places` is the closing one, None when the round is closed or void."""
-        if self.validity == "void":
+        if self.validity == "void" or self.round.is_bound:
             return None
         standing = self.by_place
         return next((place for place in (*self.round.order, self.round.places) if place not in standing), None)
@@ -113,7 +119,7 @@ class RoundStanding:
     @property
     def stands(self) -> bool:
         """Whether the round was closed and valid."""
-        return self.figures is not None or self.runs is not None
+        return self.figures is not None or self.runs is not None or self.round.is_bound
 
     @property
     def by_circle(self) -> FourPlaces | None:
@@ -135,7 +141,7 @@ class RoundStanding:
         """Why a full round says nothing: too few places, or all on one side."""
         if not self.is_void or not self.is_full or self.round.is_walls:
             return None
-        read = [(a, v) for a, v in zip(self.round.angles_deg, self.values_mm, strict=True) if v is not None]
+        read = [(a, v) for a, v in zip(self.round.angles_deg, self.counted_mm, strict=True) if v is not None]
         try:
             sweep(angles_deg=[a for a, _ in read], readings_mm=[v for _, v in read], surface=self.round.swept_as)
         except InvalidInput as error:
@@ -160,7 +166,10 @@ class RoundStanding:
         before = self.reading_before_mm(move)
         if before is None:
             return None
-        return reading_after_move_mm(reading_mm=before, surface=self.round.swept_as, offset_toward_mm=move.by_mm)
+        sign = self.round.sign
+        return sign * reading_after_move_mm(
+            reading_mm=sign * before, surface=self.round.swept_as, offset_toward_mm=move.by_mm
+        )  # fmt: skip
 
     @property
     def total_mm(self) -> float | None:
@@ -170,7 +179,7 @@ class RoundStanding:
         """
         if self.sweep is None or self.round.method != "flats":
             return self.sweep.total_reading_mm if self.sweep else None
-        quarter, values = self.round.places // 4, [value or 0.0 for value in self.values_mm]
+        quarter, values = self.round.places // 4, [value or 0.0 for value in self.counted_mm]
         return max(abs(values[at] - values[at + 2 * quarter]) for at in (0, quarter))
 
     @property
@@ -193,6 +202,8 @@ class RoundStanding:
         """Whether this round shows the work true enough for what it is for; of walls, their lean over the bore."""
         if self.runs is not None:
             return self.tilt_mm is not None and self.tilt_mm <= self.limit_mm + TOLERANCE
+        if self.round.bound_mm is not None:
+            return self.round.bound_mm <= self.limit_mm / 2 + TOLERANCE
         return self.figures is not None and self.figures.within
 
     @property

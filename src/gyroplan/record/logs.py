@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import date
+from math import cos, radians, sin
 from typing import Literal
 
 from gyroplan.gauges import Gauge
@@ -58,7 +59,7 @@ class RoundRecord:
     number: int
     purpose: Literal["true", "check"]
     #: walls: runs along the wall at several sides, each at the same depths.
-    method: Literal["sweep", "flats", "walls"]
+    method: Literal["sweep", "flats", "walls", "eye", "plug", "coaxial", "edge"]
     places: int
     surface: Literal["inside", "outside", "face"]
     bore: int | None
@@ -70,6 +71,18 @@ class RoundRecord:
     plane_mm: float | None = None
     #: Of runs along the wall: the depths that are read at each side.
     depths_mm: tuple[float, ...] = ()
+    #: Whether plus was plunger out.
+    plus_out: bool = False
+    #: Wanted off centre on purpose, along 0 and along 90 degrees [mm].
+    target_mm: tuple[float, float] = (0.0, 0.0)
+
+    #: Centred by other means than a round of readings: how far the centre may then lie off [mm].
+    bound_mm: float | None = None
+
+    @property
+    def is_bound(self) -> bool:
+        """Whether it was centred by eye, plug, coaxial indicator or edge-finder: no round of readings."""
+        return self.bound_mm is not None
 
     @property
     def is_walls(self) -> bool:
@@ -94,6 +107,21 @@ class RoundRecord:
         return [360 * place / self.places for place in range(self.places)]
 
     @property
+    def sign(self) -> int:
+        """1 where plus is plunger in, as every formula has it, else -1."""
+        return -1 if self.plus_out else 1
+
+    def counted(self, reading_mm: float, angle_deg: float) -> float:
+        """A reading as it counts: plus is plunger in, and work that lies as it is wanted reads alike all round.
+
+        References: the first harmonic of a surface off centre, as `gyrocore.sweep` has it; derived here.
+        """
+        if self.is_walls or self.surface == "face":
+            return self.sign * reading_mm
+        toward = self.target_mm[0] * cos(radians(angle_deg)) + self.target_mm[1] * sin(radians(angle_deg))
+        return self.sign * reading_mm - (toward if self.surface == "outside" else -toward)
+
+    @property
     def order(self) -> list[int]:
         """The places in the order in which they are read: round the work, flats a pair and then the other."""
         if self.method == "flats":
@@ -110,6 +138,8 @@ class BetweenRecord:
     after_round: int
     bore: int | None
     piece: int
+    #: What disturbed it.
+    how: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -59,3 +59,7 @@ class IndicatorForm(CribForm):
     model = Indicator
     step_mm = LengthField(label="One division")
     range_mm = LengthField(label="Range, either way")
+    per_turn = forms.IntegerField(
+        label="Divisions a turn of the hand", required=False, min_value=2, max_value=1000,
+        help_text="for readings by its revolution counter: 2t 15",
+    )  # fmt: skip

@@ -76,5 +76,7 @@ class Indicator(CribItem):
 
     step_mm = mm()
     range_mm = mm()
+    #: Divisions of one turn of its hand: what its revolution counter counts; empty where it has none.
+    per_turn = models.PositiveSmallIntegerField(null=True, blank=True)
     #: What a reading over 1 with a point means on it: asked once, then remembered.
     pointed = models.CharField(max_length=10, choices=Pointed.choices, blank=True, default="")

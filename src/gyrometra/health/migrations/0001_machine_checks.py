@@ -22,7 +22,7 @@ class Migration(migrations.Migration):
                 ('client_id', models.UUIDField(unique=True)),
                 ('at', models.DateTimeField(auto_now_add=True)),
                 ('typed_at', models.DateTimeField(blank=True, null=True)),
-                ('source', models.CharField(choices=[('keypad', 'keypad'), ('typed', 'typed'), ('cable', 'cable'), ('link', 'gauge link')], default='typed', max_length=8)),
+                ('source', models.CharField(choices=[('keypad', 'keypad'), ('typed', 'typed'), ('cable', 'cable'), ('link', 'gauge link'), ('pasted', 'pasted, or from a file')], default='typed', max_length=8)),
                 ('text', models.CharField(blank=True, max_length=60)),
                 ('withdrawn', models.BooleanField(default=False)),
                 ('digest', models.CharField(blank=True, max_length=16)),

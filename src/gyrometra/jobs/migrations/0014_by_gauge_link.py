@@ -13,6 +13,6 @@ class Migration(migrations.Migration):
         migrations.AlterField(
             model_name='keptanswer',
             name='source',
-            field=models.CharField(choices=[('keypad', 'keypad'), ('typed', 'typed'), ('cable', 'cable'), ('link', 'gauge link')], default='typed', max_length=8),
+            field=models.CharField(choices=[('keypad', 'keypad'), ('typed', 'typed'), ('cable', 'cable'), ('link', 'gauge link'), ('pasted', 'pasted, or from a file')], default='typed', max_length=8),
         ),
     ]

@@ -31,6 +31,7 @@ class LogEntry(models.Model):
         TYPED = "typed", "typed"
         CABLE = "cable", "cable"
         LINK = "link", "gauge link"
+        PASTED = "pasted", "pasted, or from a file"
 
     client_id = models.UUIDField(unique=True)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")

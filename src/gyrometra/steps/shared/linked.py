@@ -14,10 +14,10 @@ def linked(page: JobPage, view: RoundStanding | None) -> dict[str, Any]:
     """The link of the open round's indicator and its dial; nothing where it has none."""
     if view is None:
         return {}
-    row = page.rows.rounds[view.round.key]
-    link = link_in_use(row.indicator_id)
-    if link is None:
+    indicator = page.rows.rounds[view.round.key].indicator
+    link = None if indicator is None else link_in_use(indicator.pk)
+    if link is None or indicator is None:
         return {}
     step = view.round.indicator_step_mm
-    link.indicator = row.indicator
+    link.indicator = indicator
     return {"link": link, "link_dial": needle_dial(f"{page.units.fine(step)} {page.units.label}")}

@@ -24,7 +24,7 @@ def _gauges(page: JobPage) -> Iterator[str]:
     read: list[tuple[CribItem, datetime]] = [(row.gauge, row.at) for row in measured if row.gauge is not None]
     read += [(row.gauge, row.at) for row in page.rows.sizes.values()]
     read += [(row.gauge, row.at) for row in page.rows.depths.values()]
-    read += [(row.indicator, row.at) for row in page.rows.rounds.values()]
+    read += [(row.indicator, row.at) for row in page.rows.rounds.values() if row.indicator is not None]
     for thing, at in read:
         if _is_later(thing, at):
             yield f"{thing} was changed {_when(thing)}, after it read here: its readings stand as they were taken."

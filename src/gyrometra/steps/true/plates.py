@@ -11,6 +11,7 @@ from gyrodraw import Scene
 from gyrometra.bridge.units import Units
 from gyrometra.steps.cuts.plates import BREAKS
 from gyrometra.steps.page import JobPage
+from gyrometra.steps.true.bound import bound_on_true, method_words, target_words
 from gyrometra.steps.true.scene import chart_scene, empty_face, face_scene
 from gyrometra.steps.true.tilt import walls_drawn
 from gyroplan.assess import RoundStanding, Truing, broken_at, tilt_of
@@ -173,7 +174,8 @@ def round_lines(views: Sequence[RoundStanding], units: Units) -> list[RoundLine]
             RoundLine(
                 number=view.round.number,
                 total=planned(view.total_mm, units),
-                off=planned(view.tilt_mm if view.round.is_walls else view.off_centre_mm, units),
+                off=bound_words(view, units)
+                or planned(view.tilt_mm if view.round.is_walls else view.off_centre_mm, units),
                 towards=view.way.place_name(45 * round(angle / 45)) if angle is not None else "",
                 plane=_plane_words(view, units),
                 state="void" if view.is_void else "in" if view.within else "over",
@@ -184,6 +186,8 @@ def round_lines(views: Sequence[RoundStanding], units: Units) -> list[RoundLine]
 
 def _plane_words(view: RoundStanding, units: Units) -> str:
     """What was read, where it was not one round in one plane."""
+    if view.round.is_bound:
+        return method_words(view)
     if view.round.is_walls:
         return "walls, lean"
     return "" if view.round.plane_mm is None else f"at {units.length(view.round.plane_mm)}"
@@ -209,7 +213,9 @@ def round_initial(page: JobPage, views: Sequence[RoundStanding], *, check: bool 
     offered: dict[str, Any] = {"depths": depths, "method": "walls" if by_wall else "sweep"}
     if not views:
         return offered
-    last = views[-1].round
+    last = next((one.round for one in reversed(views) if not one.round.is_bound), None)
+    if last is None:
+        return offered
     walls = next((one.round for one in reversed(views) if one.round.is_walls), None)
     if walls is not None:
         offered |= {"depths": " ".join(units.plain(z) for z in walls.depths_mm), "sides": walls.sides}
@@ -218,13 +224,23 @@ def round_initial(page: JobPage, views: Sequence[RoundStanding], *, check: bool 
         **offered, "method": last.method, "places": 8 if last.is_walls else last.places,
         "indicator": page.rows.rounds[last.key].indicator_id,
         "closing_mm": "" if last.closing_mm is None else units.plain(last.closing_mm),
+        "plus": "out" if last.plus_out else "in", **_target_initial(page, last.key),
         "plane_mm": "" if plane is None else units.plain(plane),
     }  # fmt: skip
 
 
+def _target_initial(page: JobPage, key: int) -> dict[str, Any]:
+    """The offset that the last round wanted on purpose."""
+    row = page.rows.rounds[key]
+    if row.target_mm is None:
+        return {}
+    return {"target_mm": page.units.plain(row.target_mm), "target_deg": int(row.target_deg or 0)}
+
+
 def _plane_next(views: Sequence[RoundStanding]) -> float | None:
     """The plane whose turn it is: after a valid round the other one, else the same again."""
-    last = views[-1].round.plane_mm
+    views = [one for one in views if not one.round.is_bound]
+    last = views[-1].round.plane_mm if views else None
     if last is None or not views[-1].holds:
         return last
     others = [one.round.plane_mm for one in views if one.round.plane_mm not in (None, last)]
@@ -281,9 +297,17 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
         "limit": units.planned(limit),
         "centre_limit": units.planned(limit / 2),
         "round_notes": [sentence(n, units.unit) for n in (shown.notes if shown and shown.stands else ())],
+        "bound": bound_on_true(page, shown),
+        "target": target_words(page, shown),
         "half_rule": units.planned((shown.total_mm or 0) / 2) if shown and shown.total_mm else "",
         "jaws": page.job.setup.way.jaws,
     }  # fmt: skip
+
+
+def bound_words(view: RoundStanding, units: Units) -> str:
+    """How far a centring by other means than a round may lie off."""
+    bound = view.round.bound_mm
+    return "" if bound is None else f"±{units.planned(bound)}"
 
 
 def _alerts(shown: RoundStanding | None, standing: RoundStanding | None, units: Units) -> list[str]:
@@ -310,6 +334,8 @@ def drawn(
     Moves stand at the face only where they are told by the round that is shown.
     """
     if shown is None:
+        return empty_face(page, small=small)
+    if shown.round.is_bound:
         return empty_face(page, small=small)
     if shown.round.is_walls:
         return walls_drawn(page, shown, small=small)
@@ -361,7 +387,7 @@ def off_scale_words(view: RoundStanding) -> str:
     outside = view.round.surface != "inside"
     angles = view.round.angles_deg
     place, text = next(iter(places.items()))
-    high = text.endswith("+")
+    high = text.endswith("+") != view.round.plus_out
     name = view.way.place_name(angles[place])
     toward = "away from" if high == outside else "toward"
     return f"Off the scale at {name}: move the work {toward} {name} until the needle comes back, then sweep again."

@@ -16,10 +16,10 @@ from gyroplan.assess import RoundStanding
 def face_scene(view: RoundStanding, units: Units, *, small: bool = False, with_moves: bool = True) -> Scene:
     """The dial face of one round; circle and arrow only where it is closed and valid."""
     inside = view.round.surface == "inside"
-    values = view.values_mm
-    known = [v for v in values if v is not None]
+    values, counted = view.values_mm, view.counted_mm
+    known = [v for v in counted if v is not None]
     mean = sum(known) / len(known) if known else 0.0
-    outward = [None if v is None else (mean - v if inside else v - mean) for v in values]
+    outward = [None if v is None else (mean - v if inside else v - mean) for v in counted]
     found = view.sweep
     moves = {}
     for move in view.moves if view.stands and with_moves else ():

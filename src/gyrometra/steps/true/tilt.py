@@ -109,7 +109,7 @@ def _pairs(page: JobPage, view: RoundStanding) -> list[WallPair]:
     depths, sides = view.round.depths_mm, view.round.sides
     if sides not in (2, 4):
         return []
-    values, found = view.values_mm, []
+    values, found = view.counted_mm, []
     for first in range(sides // 2):
         a = values[first * len(depths) : (first + 1) * len(depths)]
         other = first + sides // 2
@@ -142,7 +142,7 @@ def walls_drawn(page: JobPage, view: RoundStanding, *, small: bool = False) -> S
     units, depths, inside = page.units, view.round.depths_mm, view.round.swept_as == "inside"
     columns = []
     for side in _beside(view.round.sides):
-        own = view.values_mm[side * len(depths) : (side + 1) * len(depths)]
+        own = view.counted_mm[side * len(depths) : (side + 1) * len(depths)]
         zero = next((v for v in own if v is not None), 0.0)
         angle = view.round.angles_deg[side * len(depths)]
         # drawn where the wall stands: outward to the right at the first sides, to the left at those opposite

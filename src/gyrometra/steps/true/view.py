@@ -20,8 +20,9 @@ from gyrometra.steps.shared.plan_form import PlanForm
 from gyrometra.steps.shared.plan_view import plan_form, save_plan
 from gyrometra.steps.shared.preflight import machine_lines
 from gyrometra.steps.shared.view import show
+from gyrometra.steps.true.bound import reopened_words
 from gyrometra.steps.true.face import FaceForm, face_on_true
-from gyrometra.steps.true.form import ReadingForm, RoundForm
+from gyrometra.steps.true.form import CentredForm, ReadingForm, RoundForm
 from gyrometra.steps.true.line import DroopForm, line_on_true, missing_words
 from gyrometra.steps.true.plates import round_initial, true
 from gyrometra.steps.true.tilt import WallForm, tilt_on_true, walls_on_true
@@ -42,7 +43,12 @@ def show_true(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
     shown = true(page, correct)
     shown["correcting"] = correct is not None
     shown["form"] = ReadingForm(units=page.units)
-    shown["round_form"] = RoundForm(units=page.units, initial=round_initial(page, page.truing.rounds))
+    shown["round_form"] = RoundForm(
+        units=page.units, initial=round_initial(page, page.truing.rounds), way=page.record.setup.way
+    )
+    shown["centred_form"] = CentredForm(units=page.units)
+    shown["reopened"] = reopened_words(page)
+    shown["hows"] = Between.How.choices
     shown["has_indicator"] = Indicator.objects.filter(retired=False).exists()
     if is_moved_at_bearings(page.assessment):
         refused = extra.pop("form", None) if isinstance(extra.get("form"), DroopForm) else None
@@ -93,22 +99,38 @@ def _plan_form_of(page: JobPage) -> type[PlanForm]:
 @entry_view(lambda **_: ("true", show_true))
 def log_between(request: HttpRequest, page: JobPage, kind: str) -> dict[str, Any] | None:
     """Log that the jaws were moved as told, or that the work was disturbed."""
-    if kind not in Between.Kind.values:
+    how = request.POST.get("how", "")
+    if kind not in Between.Kind.values or (how and how not in Between.How.values):
         raise Http404
     sent = sent_by(request, EntryForm.of(request.POST))
     truing.log_between(
         sent=sent, setup=page.job.setup, kind=kind,
-        bore=page.bore_row if page.job.setup.way.several else None, piece=page.piece,
+        bore=page.bore_row if page.job.setup.way.several else None, piece=page.piece, how=how,
     )  # fmt: skip
-    tell_other_bores(page, sent, kind)
+    tell_other_bores(page, sent, kind, how)
     return None
 
 
-def tell_other_bores(page: JobPage, sent: Sent, kind: str) -> None:
+@entry_view(lambda **_: ("true", show_true))
+def log_centred(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
+    """Log that the work was centred by eye, over a plug, with a coaxial indicator or an edge-finder."""
+    form = CentredForm(request.POST, units=page.units)
+    if not form.is_valid():
+        return {"centred_form": form}
+    values = form.cleaned_data
+    truing.log_centred(
+        sent=sent_by(request, EntryForm.of(request.POST)), setup=page.job.setup, how=values["how"],
+        bound_mm=values["found"].bound_mm, values=values["numbers"],
+        bore=page.bore_row if page.job.setup.way.several else None, piece=page.piece,
+    )  # fmt: skip
+    return None
+
+
+def tell_other_bores(page: JobPage, sent: Sent, kind: str, how: str = "") -> None:
     """The bar is one: moved or disturbed for one bore it is so for every bore that was swept from it."""
     if not page.job.setup.way.several:
         return
     for one in page.each:
         if one.place != page.place and one.truing.rounds:
             own = replace(sent, client_id=uuid5(sent.client_id, f"{kind} {one.place}"))
-            truing.log_between(sent=own, setup=page.job.setup, kind=kind, bore=one.bore_row, piece=page.piece)
+            truing.log_between(sent=own, setup=page.job.setup, kind=kind, bore=one.bore_row, piece=page.piece, how=how)

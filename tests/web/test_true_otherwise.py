@@ -1,0 +1,126 @@
+"""True by other ways, as typed on its page: sign, wanted offset, turns of the counter, plug and eye, disturbances."""
+
+from __future__ import annotations
+
+import uuid
+from typing import Any
+
+import pytest
+from django.test import Client
+
+from gyrometra.crib.models import Indicator
+from gyrometra.truing.models import Between, Reading, Round
+from tests.web.said import flat
+from tests.web.test_tilt import HX, begin, read
+
+pytestmark = pytest.mark.django_db
+#: The outside of Q-223 lies 0.040 to jaw 1, in microns of its eight places.
+TO_JAW_1 = [40, 28, 0, -28, -40, -28, 0, 28, 40]
+
+
+def post(client: Client, address: str, **fields: Any) -> str:
+    sent = {"client_id": str(uuid.uuid4()), **fields}
+    return flat(client.post(f"/jobs/Q-223/{address}/", sent, headers={**HX, "X-Unit": fields.get("unit", "mm")}))
+
+
+def test_plus_is_plunger_out(corin: Client) -> None:
+    begin(corin, "Q-223", method="sweep", plus="out")
+    said = read(corin, "Q-223", [-one for one in TO_JAW_1])
+    assert "Slacken jaw <b>3</b>" in said
+    assert "Tighten jaw <b>1</b>" in said
+    assert "+ is plunger out." in said
+    # jaw 1 read -40 and will read 0: the indicator's own sign
+    assert "indicator at jaw 1: <b>-0.040</b> to <b>0</b>" in said
+    assert '<option value="out" selected>' in said, "the next round asks nothing anew"
+
+
+def test_wanted_off_centre_on_purpose(corin: Client) -> None:
+    begin(corin, "Q-223", method="sweep", target_mm="0.040", target_deg="0")
+    said = read(corin, "Q-223", TO_JAW_1)
+    assert "wanted off centre on purpose" in said
+    assert "0.040 to jaw 1" in said
+    assert "Centred well enough" in said
+    row = Round.objects.filter(setup__job__number="Q-223").latest("pk")
+    assert (float(row.target_mm or 0), float(row.target_deg or 0)) == (0.04, 0.0)
+    assert 'value="0.04"' in said, "the next round wants the same"
+
+
+def test_turns_of_the_counter_and_beyond_the_scale(corin: Client) -> None:
+    begin(corin, "Q-223", method="sweep")
+    said = post(corin, "reading/true", value="1t 20", place="0")
+    assert "how many divisions one turn of this indicator&#x27;s hand has is not known" in said
+    Indicator.objects.filter(name="Indicator 1").update(per_turn=100)
+    post(corin, "reading/true", value="1t 20", place="0")
+    post(corin, "reading/true", value="-1 turn", place="1")
+    post(corin, "reading/true", value=">500", place="2")
+    post(corin, "reading/true", value="beyond -500", place="3")
+    rows = {one.place: one for one in Reading.objects.filter(round__setup__job__number="Q-223")}
+    assert float(rows[0].value_mm) == pytest.approx(0.120)
+    assert float(rows[1].value_mm) == pytest.approx(-0.100)
+    assert (rows[2].value_mm, rows[2].text) == (None, "off+")
+    assert (rows[3].value_mm, rows[3].text) == (None, "off-")
+
+
+@pytest.mark.parametrize(
+    ("fields", "words"),
+    [
+        ({"how": "plug", "clearance_mm": "0.02"}, "over a plug or pilot"),
+        ({"how": "coaxial", "swing_mm": "0.012"}, "0.006"),
+        ({"how": "edge", "left_mm": "-30", "right_mm": "30", "front_mm": "10", "back_mm": "70.1", "sure_mm": "0.005"},
+         "They differ by 0.100: oval, or a touch slipped."),
+    ],
+)  # fmt: skip
+def test_centred_another_way_closes_the_step(corin: Client, fields: dict[str, str], words: str) -> None:
+    said = post(corin, "centred", **fields)
+    assert words in said
+    assert "Go on to Bore" in said
+    assert "tilt" in said, "what it does not see is said"
+    assert f"by {fields['how']}, ±" in said, "the rail says by what"
+
+
+def test_by_eye_is_an_entry_and_no_proof(corin: Client) -> None:
+    said = post(corin, "centred", how="eye", within_mm="0.5")
+    assert "not proven within" in said
+    assert "Go on to Bore" not in said
+    assert "by eye ±0.500, sweep it" in said
+    assert Round.objects.filter(method="eye", indicator=None).count() == 1
+    inch = post(corin, "centred", how="eye", within_mm="0.02", unit="in")
+    assert "±0.508" in inch or "±0.0200" in inch
+    # a double tap is one entry
+    same = str(uuid.uuid4())
+    for _ in range(2):
+        post(corin, "centred", how="plug", clearance_mm="0.01", client_id=same)
+    assert Round.objects.filter(method="plug").count() == 1
+    for step in ("work", "bar", "cuts", "true", "bore", "check"):
+        assert corin.get(f"/jobs/Q-223/{step}/").status_code == 200
+    assert corin.get("/jobs/Q-223/sheet/").status_code == 200
+
+
+@pytest.mark.parametrize(
+    ("fields", "words"),
+    [
+        ({"how": "plug"}, "Clearance of the plug, on Ø is missing."),
+        ({"how": "coaxial", "swing_mm": "-0.01"}, "must be"),
+        ({"how": "eye", "within_mm": "a hair"}, "a hair cannot be read as a size"),
+        ({"how": "edge", "left_mm": "3", "right_mm": "3", "front_mm": "1", "back_mm": "2", "sure_mm": "0.01"}, "twice"),
+        ({"how": "sorcery"}, "sorcery"),
+    ],
+)  # fmt: skip
+def test_a_centring_that_cannot_be_is_said_at_its_field(corin: Client, fields: dict[str, str], words: str) -> None:
+    assert words in post(corin, "centred", **fields)
+    assert not Round.objects.filter(setup__job__number="Q-223").exists()
+
+
+def test_what_happened_to_it_lists_what_to_read_again(corin: Client) -> None:
+    begin(corin, "Q-223", method="sweep", plane_mm="50")
+    read(corin, "Q-223", [0] * 9)
+    begin(corin, "Q-223", method="sweep", plane_mm="10")
+    said = read(corin, "Q-223", [0] * 9)
+    assert "True in 2 planes" in said
+    said = post(corin, "between/disturbed", how="heated")
+    assert "It was heated: let it cool to the shop first. Read again: the plane at 10, the plane at 50." in said
+    assert Between.objects.get(setup__job__number="Q-223", kind="disturbed").how == "heated"
+    assert "True in 2 planes" not in said
+    begin(corin, "Q-223", method="sweep", plane_mm="50")
+    assert "Read again" not in flat(corin.get("/jobs/Q-223/true/"))
+    assert corin.post("/jobs/Q-223/between/disturbed/", {"how": "sung at"}, headers=HX).status_code == 404
