@@ -38,6 +38,7 @@ from gyrodraw.machine import (
 )
 from gyrodraw.needledial import needle_dial
 from gyrodraw.passline import PassLine, Rung
+from gyrodraw.practice import ChuckDrawn, PathDrawn, chuck_scene, paths_scene
 from gyrodraw.scene import Scene, Shape
 from gyrodraw.section import BesideBore, Broken, Labels, Part, strip_section
 from gyrodraw.settingup import OnPlate, SideBar, StackPiece, plate_view, sides_ruler, stack_view
@@ -55,6 +56,7 @@ __all__ = [
     "Broken",
     "BushLayer",
     "CentresLayer",
+    "ChuckDrawn",
     "Crown",
     "Detail",
     "DialFace",
@@ -74,6 +76,7 @@ __all__ = [
     "OnPlate",
     "Part",
     "PassLine",
+    "PathDrawn",
     "PlaneMark",
     "Resting",
     "RulerLimit",
@@ -102,6 +105,7 @@ __all__ = [
     "calendar_axis",
     "centres_band",
     "check_band",
+    "chuck_scene",
     "convergence_chart",
     "cuts_band",
     "dial_crown",
@@ -114,6 +118,7 @@ __all__ = [
     "line_band",
     "line_true_scene",
     "needle_dial",
+    "paths_scene",
     "plate_view",
     "sides_ruler",
     "spindle_scene",

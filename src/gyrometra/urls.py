@@ -13,6 +13,7 @@ urlpatterns = [
     path("ask/", ask, name="ask"),
     path("", include("gyrometra.accounts.urls")),
     path("crib/", include("gyrometra.crib.urls")),
+    path("practice/", include("gyrometra.practice.urls")),
     path("machine/", include("gyrometra.health.urls")),
     path("link/", include("gyrometra.links.urls")),
     path("jobs/<job:number>/sheet/", sheet, name="sheet"),

@@ -199,6 +199,12 @@ document.addEventListener("keydown", (event) => {
     next?.querySelector("a.cv")?.click();
     return;
   }
+  const turn = document.querySelector(`[data-turn=${event.key === "ArrowLeft" ? "back" : "on"}]`);
+  if (turn && (event.key === "ArrowLeft" || event.key === "ArrowRight") && (!typing || (event.target === cell && !cell.value))) {
+    event.preventDefault();
+    turn.click();
+    return;
+  }
   if (event.key === "Enter" && cell && !typing && cell.value && !event.target.closest("button, a, summary")) {
     event.preventDefault();
     cell.form.requestSubmit();

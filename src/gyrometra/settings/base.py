@@ -34,6 +34,7 @@ INSTALLED_APPS = [
     "gyrometra.cutting",
     "gyrometra.inspection",
     "gyrometra.steps",
+    "gyrometra.practice",
     "gyrometra.bench",
     "gyrometra.records",
     "gyrometra.samples",

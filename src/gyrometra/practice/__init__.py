@@ -1,0 +1,1 @@
+"""The practice bench: levels, runs and results per person."""
