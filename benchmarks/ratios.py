@@ -5,11 +5,14 @@ Medians of many runs in one process, so the figures compare on any machine; noth
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
+from decimal import Decimal
 from itertools import count
 from statistics import median
 from time import perf_counter
 from typing import Any
+from uuid import uuid4
 
 import django
 import numpy as np
@@ -23,11 +26,14 @@ from django.test.utils import CaptureQueriesContext  # noqa: E402
 from gyrocore import BarMaterial, Segment, Support, Tool, bar_response, build_beam, sweep  # noqa: E402
 from gyrometra.accounts.models import User  # noqa: E402
 from gyrometra.bridge.units import Units  # noqa: E402
+from gyrometra.crib.models import Indicator  # noqa: E402
 from gyrometra.jobs.copies import copy_job  # noqa: E402
-from gyrometra.jobs.models import Job  # noqa: E402
+from gyrometra.jobs.entries import Sent  # noqa: E402
+from gyrometra.jobs.models import Job, SetUp  # noqa: E402
 from gyrometra.samples.load import load_shop  # noqa: E402
 from gyrometra.steps.forms import CutsForm, LineBarForm  # noqa: E402
 from gyrometra.steps.page import open_page  # noqa: E402
+from gyrometra.truing.services import log_between, log_reading, open_round  # noqa: E402
 
 
 def median_ms(work: Callable[[], Any], runs: int) -> float:
@@ -111,6 +117,33 @@ def bench_growth() -> tuple[tuple[float, int], tuple[float, int]]:
     return found[0], found[1]
 
 
+def true_growth() -> tuple[tuple[float, int], tuple[float, int]]:
+    """True with 2 rounds and with 200: time and number of queries of each."""
+    user = User.objects.get(username="corin")
+    client = Client()
+    client.force_login(user)
+    setup, indicator = SetUp.objects.get(job__number="Q-223"), Indicator.objects.order_by("pk")[0]
+    found = []
+    for rounds in (2, 200):
+        for number in range(setup.rounds.count(), rounds):
+            of = {"setup": setup, "method": "sweep", "purpose": "true"}
+            one = open_round(sent=_sent(user), indicator=indicator, places=8, **of)  # type: ignore[arg-type]
+            off = 0.2 / (number + 1)
+            for place in (*range(8), 8):
+                log_reading(sent=_sent(user), round=one, place=place,
+                            value_mm=Decimal(f"{off * math.cos(math.radians(45 * place)):.4f}"))  # fmt: skip
+            log_between(sent=_sent(user), setup=setup, kind="moved")
+        with CaptureQueriesContext(connection) as queries:
+            client.get("/jobs/Q-223/true/")
+            asked = len(queries)
+        found.append((median_ms(lambda: client.get("/jobs/Q-223/true/"), 20), asked))
+    return found[0], found[1]
+
+
+def _sent(user: User) -> Sent:
+    return Sent(user=user, client_id=uuid4())
+
+
 def _fill_bench(wanted: int) -> None:
     """More jobs like Q-214, copied as a person copies one."""
     like, user = Job.objects.get(number="Q-214"), User.objects.get(username="dagny")
@@ -161,6 +194,9 @@ def main() -> None:
     print(f"bar on three bearings  {ours:8.3f} ms   numpy solve, same size   {bare:7.3f} ms   ratio {ours / bare:6.1f}")
     for path, ms, asked in page_times():
         print(f"page {path:20s} {ms:8.1f} ms in {asked:2d} queries")
+    few, many = true_growth()
+    print(f"True, 2 rounds {few[0]:.1f} ms in {few[1]} queries; 200 rounds {many[0]:.1f} ms in {many[1]} queries; "
+          f"ratio {many[0] / few[0]:.2f}")  # fmt: skip
     few, many = bench_growth()
     print(f"bench, 20 jobs {few[0]:.1f} ms in {few[1]} queries; 2,000 jobs {many[0]:.1f} ms in {many[1]} queries; "
           f"ratio {many[0] / few[0]:.2f}")  # fmt: skip

@@ -42,10 +42,16 @@ PATHS = [
     "/crib/material/1/",
     "/crib/fixture/1/",
     "/crib/gauge/1/",
+    "/machine/1/",
+    "/machine/6/",
+    "/machine/6/?check=tram",
+    "/link/indicator/1/",
+    "/practice/oval/",
+    "/practice/tilted/",
 ]
 #: What is used at the machine: every target there is large enough.
 AT_THE_MACHINE = [path for path in PATHS if path.startswith("/jobs/") and not path.endswith(("new/", "sheet/"))] + [
-    "/lines/", "/?q=Q-22",
+    "/lines/", "/?q=Q-22", "/machine/6/", "/practice/oval/",
 ]  # fmt: skip
 
 

@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+from math import cos, radians, sin
 from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
+from gyrometra.bridge.units import Units
 from gyrometra.jobs.models import SetUp
+from gyrometra.steps.page import open_page
 from gyrometra.truing.models import Between, Reading, Round
+from gyroplan.assess import line_moves_of
 from tests.browser.test_machine import sign_in
 from tests.browser.test_setting_up import clean
 
@@ -125,3 +129,35 @@ def test_the_keypad_for_the_left_hand(browser: Browser, live_server: Any, shop: 
     assert left_of(enter) < left_of(seven), "a setting of the device"
     clean(page, 390)
     context.close()
+
+
+def test_a_line_bar_between_two_housings(page: Page, live_server: Any, shop: None, faults: list[str]) -> None:
+    """Each end housing swept by keyboard, both bearings moved, swept again as the sagging bar then shows them."""
+
+    def sweep_bore(place: int, up: float, right: float, *, moved: bool = False) -> None:
+        page.goto(f"{live_server.url}/jobs/Q-221/true/?bore={place}")
+        if not moved and page.get_by_role("button", name="Nothing moved: read on").count():
+            page.get_by_role("button", name="Nothing moved: read on").click()
+        else:
+            start(page)
+        sweep(page, [round(-1000 * (up * cos(radians(45 * n)) + right * sin(radians(45 * n)))) for n in range(8)])
+
+    sign_in(page, live_server.url)
+    sweep_bore(1, 0.242, -0.132)
+    expect(page.locator(".moves")).to_contain_text("a sweep of H3")
+    sweep_bore(3, -0.058, 0.058)
+    expect(page.locator(".moves")).to_contain_text("Bearing 1")
+    clean(page, 1280)
+    found = line_moves_of(open_page("Q-221", Units(), 3).assessment, 1)
+    assert found is not None
+    for move in found.moves:
+        expect(page.locator(".moves")).to_contain_text(f"{abs(move.up_mm):.3f}")
+    sag = {one.name: one.sag_mm for one in found.bores}
+    # true now: what a sweep shows is the bar's own sag
+    sweep_bore(1, sag["H1"], 0.0, moved=True)
+    sweep_bore(3, sag["H3"], 0.0)
+    expect(page.locator(".rail .done.now")).to_contain_text("centre offset 0.000")
+    found = line_moves_of(open_page("Q-221", Units(), 3).assessment, 1)
+    assert found is not None
+    assert found.within
+    assert faults == []

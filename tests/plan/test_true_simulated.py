@@ -6,19 +6,20 @@ ten goes the wrong way. Seeds are fixed: a failure can be looked at again.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
 from math import cos, hypot, radians, sin
 from random import Random
 
 import pytest
 
+from gyrocore import JawMove
 from gyroplan.assess import tilt_of, wall_lean_of
 from gyroplan.record import BetweenRecord, JobRecord, ReadingRecord, RoundRecord
+from gyroplan.simulated import SimulatedWork
 from tests.plan.shop import assessed, bore, job
 from tests.plan.test_tilt import EIGHT
 
-Vector = tuple[float, float]
 WORKS = 60
 LENGTH, SUPPORTS, INNER, OUTER = 140.0, 240.0, 120.0, 20.0
 DEPTHS = (14.0, 49.0, 91.0, 126.0)
@@ -26,29 +27,22 @@ DEPTHS = (14.0, 49.0, 91.0, 126.0)
 
 @dataclass(kw_only=True)
 class Work:
-    """A bore in its holding: where its axis lies at depth 0, how it leans [mm/mm], its oval and taper; its log."""
+    """A piece in its holding, and its log."""
 
     rng: Random
-    off: list[float]
-    lean: list[float]
-    oval: float
-    oval_at: float
-    grows: float
+    true: SimulatedWork
     wrong: float = 0.0
     rounds: list[RoundRecord] = field(default_factory=list)
     between: list[BetweenRecord] = field(default_factory=list)
-
-    def at(self, z: float) -> Vector:
-        return self.off[0] + self.lean[0] * z, self.off[1] + self.lean[1] * z
 
     def hand(self, told: float) -> float:
         """What a hand makes of a move: within a tenth, and now and then the other way."""
         share = self.rng.uniform(0.9, 1.1)
         return -share * told if self.rng.random() < self.wrong else share * told
 
-    def log(self, values: list[float], **more: object) -> None:
+    def log(self, values: Sequence[float | None], **more: object) -> None:
         number = len(self.rounds) + 1
-        rows = [round(v + self.rng.gauss(0, 0.0007), 3) for v in values]
+        rows = [None if v is None else round(v + self.rng.gauss(0, 0.0007), 3) for v in values]
         again = rows[-len(DEPTHS)] if more.get("method") == "walls" else rows[0]
         base = RoundRecord(key=number, number=number, purpose="true", method="sweep", places=len(values),
                            surface="inside", bore=None, piece=1, indicator_step_mm=0.001)  # fmt: skip
@@ -56,13 +50,12 @@ class Work:
         self.rounds.append(replace(base, readings=readings, **more))  # type: ignore[arg-type]
 
     def sweep(self, z: float, plane: float | None = None) -> None:
-        x, y = self.at(z)
-        self.log([-(x * cos(radians(a)) + y * sin(radians(a))) - self.oval * cos(2 * radians(a - self.oval_at))
-                  for a in EIGHT], plane_mm=plane)  # fmt: skip
+        self.log([self.true.reading_mm(a, z) for a in EIGHT], plane_mm=plane)
 
     def walls(self) -> None:
-        self.log([-(self.grows + self.lean[0] * cos(radians(t)) + self.lean[1] * sin(radians(t))) * (z - DEPTHS[0])
-                  for t in (0, 90, 180, 270) for z in DEPTHS],
+        """Each wall from its own first reading."""
+        read = self.true.reading_mm
+        self.log([(read(t, z) or 0.0) - (read(t, DEPTHS[0]) or 0.0) for t in (0, 90, 180, 270) for z in DEPTHS],
                  method="walls", places=16, depths_mm=DEPTHS)  # fmt: skip
 
     def moved(self) -> None:
@@ -72,34 +65,20 @@ class Work:
         return job(bore(), rounds=tuple(self.rounds), between=tuple(self.between), setup={"reference": reference},
                    plan={"supports_mm": SUPPORTS})  # fmt: skip
 
-    def shift(self, x: float, y: float) -> None:
-        """By the jaws: the work goes whole."""
-        self.off[0] += x
-        self.off[1] += y
-
-    def tap(self, x: float, y: float, *, at: float, about: float) -> None:
-        """At one depth, about another."""
-        for axis, by in ((0, x), (1, y)):
-            turn = by / (at - about)
-            self.lean[axis] += turn
-            self.off[axis] -= turn * about
+    def jaws(self, moves: Sequence[JawMove]) -> None:
+        """Each pair by itself: the work goes toward the jaw that is slackened."""
+        for one in moves:
+            self.true = self.true.toward(str(one.slacken), self.hand(one.by_mm))
 
 
 def made(seed: int, wrong: float = 0.0) -> Work:
     rng = Random(seed)
-    return Work(
-        rng=rng, off=[rng.uniform(-0.4, 0.4), rng.uniform(-0.4, 0.4)],
-        lean=[rng.uniform(-0.002, 0.002), rng.uniform(-0.002, 0.002)], oval=rng.uniform(0, 0.015),
-        oval_at=rng.uniform(0, 180), grows=rng.uniform(-0.0003, 0.0003), wrong=wrong,
+    true = SimulatedWork(
+        off_mm=(rng.uniform(-0.4, 0.4), rng.uniform(-0.4, 0.4)),
+        lean=(rng.uniform(-0.002, 0.002), rng.uniform(-0.002, 0.002)), oval_mm=rng.uniform(0, 0.015),
+        oval_deg=rng.uniform(0, 180), grows=rng.uniform(-0.0003, 0.0003),
     )  # fmt: skip
-
-
-def by_jaws(work: Work, moves: tuple[tuple[str, float], ...]) -> None:
-    """Each pair by itself: the work goes toward the jaw that is slackened."""
-    toward = {"1": (1.0, 0.0), "2": (0.0, 1.0), "3": (-1.0, 0.0), "4": (0.0, -1.0)}
-    for slacken, by in moves:
-        amount = work.hand(by)
-        work.shift(toward[slacken][0] * amount, toward[slacken][1] * amount)
+    return Work(rng=rng, true=true, wrong=wrong)
 
 
 def in_one_plane(work: Work) -> bool:
@@ -108,7 +87,7 @@ def in_one_plane(work: Work) -> bool:
     if truing.within:
         return True
     assert truing.standing is not None
-    by_jaws(work, tuple((one.slacken, one.by_mm) for one in truing.standing.moves))
+    work.jaws(truing.standing.moves)
     work.moved()
     return False
 
@@ -122,9 +101,10 @@ def in_two_planes(work: Work) -> bool:
         return True
     tilt = tilt_of(told, 1, 1)
     assert tilt is not None
-    by_jaws(work, tuple((one.slacken, one.by_mm) for one in tilt.at.moves))
+    work.jaws(tilt.at.moves)
     tap = work.hand(tilt.tap_mm)
-    work.tap(tap * cos(radians(tilt.tap_deg)), tap * sin(radians(tilt.tap_deg)), at=OUTER, about=INNER)
+    x, y = tap * cos(radians(tilt.tap_deg)), tap * sin(radians(tilt.tap_deg))
+    work.true = work.true.tapped(x, y, at_mm=OUTER, about_mm=INNER)
     work.moved()
     return False
 
@@ -138,8 +118,8 @@ def along_walls(work: Work) -> bool:
     assert lean is not None
     up = {one.name: work.hand(one.lift_mm) for one in lean.lifts}
     # a base that is raised at a side leans the axis away from it, as it goes in
-    work.lean[0] += (up["1"] - up["3"]) / SUPPORTS
-    work.lean[1] += (up["2"] - up["4"]) / SUPPORTS
+    (x, y), across = work.true.lean, ((up["1"] - up["3"]) / SUPPORTS, (up["2"] - up["4"]) / SUPPORTS)
+    work.true = replace(work.true, lean=(x + across[0], y + across[1]))
     work.moved()
     return False
 
@@ -149,15 +129,37 @@ def true_in(work: Work, way: Callable[[Work], bool], most: int) -> int:
     return next((count for count in range(1, most + 1) if way(work)), most + 1)
 
 
-WAYS = {"one plane": in_one_plane, "two planes": in_two_planes, "walls": along_walls}
+def by_flats(work: Work) -> bool:
+    """The outside of square stock, pair by pair: the pairs are of unlike width, and the zero is set anew for each."""
+    x, y = work.true.axis_at(60.0)
+    zero, shift = work.rng.uniform(-0.2, 0.2), work.rng.uniform(-0.1, 0.1)
+    values = [zero + x, shift + y, zero - x, shift - y]
+    work.log(values, method="flats", surface="outside")
+    truing = assessed(work.record("outside")).truing(1, 1)
+    if truing.within:
+        return True
+    assert truing.standing is not None
+    work.jaws(truing.standing.moves)
+    work.moved()
+    return False
+
+
+def round_a_port(work: Work) -> bool:
+    """Two of eight places are blocked."""
+    work.true = replace(work.true, blocked_deg=(90.0, 135.0))
+    return in_one_plane(work)
+
+
+WAYS = {"one plane": in_one_plane, "two planes": in_two_planes, "walls": along_walls, "flats": by_flats,
+        "a port": round_a_port}  # fmt: skip
 
 
 def is_true(work: Work, way: str) -> bool:
     """What the work is, not what was read of it: within the limit and the readings' own noise."""
     if way == "walls":
-        return hypot(*work.lean) * LENGTH <= 0.020 + 0.002
-    depths = (60.0,) if way == "one plane" else (INNER, OUTER)
-    return all(hypot(*work.at(z)) <= 0.010 + 0.0015 for z in depths)
+        return hypot(*work.true.lean) * LENGTH <= 0.020 + 0.002
+    depths = (INNER, OUTER) if way == "two planes" else (60.0,)
+    return all(work.true.eccentricity_at(z) <= 0.010 + 0.0015 for z in depths)
 
 
 @pytest.mark.parametrize("way", list(WAYS))
