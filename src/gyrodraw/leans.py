@@ -160,6 +160,7 @@ def axis_scene(axis: AxisDrawn, width: float, height: float) -> Scene:
             scene.text((at, y - 12 if one.off_mm >= 0 else y + 24), one.words, "figure-blue", "middle")
         scene.circle((at, middle + half + 40), 15, "disc" if one.here else "disc-open")
         scene.text((at, middle + half + 46), one.letter, "disc-number" if one.here else "disc-open-number", "middle")
+        scene.target((at, middle + half + 40), 44, f"plane-{one.letter}")
     scene.text((24, 22), axis.lean, "figure")
     drawn = f"; axis drawn {across / scale:.0f}:1" if known else ""
     scene.text((24, height - 10), f"full section, to scale{drawn}", "label-blue")

@@ -406,6 +406,23 @@ document.addEventListener("keydown", (event) => {
   all[Math.max(0, here + (event.shiftKey ? -1 : 1))].focus();
 });
 
+// A plane touched, in the drawing or beside its depth, is typed as the depth of the next round; once more, none.
+function pickPlane(button) {
+  const field = document.getElementById("id_plane_mm");
+  if (!field) return;
+  field.value = field.value === button.dataset.plane ? "" : button.dataset.plane;
+  for (const one of document.querySelectorAll("[data-plane]"))
+    one.setAttribute("aria-pressed", String(field.value !== "" && one.dataset.plane === field.value));
+}
+
+document.addEventListener("click", (event) => {
+  const touched = event.target.closest?.("svg [data-place^=plane-]")?.dataset.place;
+  const button = touched
+    ? document.querySelector(`button [data-place="${CSS.escape(touched)}"]`)?.closest("button")
+    : event.target.closest?.("[data-plane]");
+  if (button) pickPlane(button);
+});
+
 // A place touched in the drawing opens as its row in the list does.
 document.addEventListener("click", (event) => {
   const place = event.target.closest?.("svg [data-place]")?.dataset.place;

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import uuid
 from typing import Any
 
@@ -103,7 +104,7 @@ def test_by_eye_is_an_entry_and_no_proof(corin: Client) -> None:
         ({"how": "coaxial", "swing_mm": "-0.01"}, "must be"),
         ({"how": "eye", "within_mm": "a hair"}, "a hair cannot be read as a size"),
         ({"how": "edge", "left_mm": "3", "right_mm": "3", "front_mm": "1", "back_mm": "2", "sure_mm": "0.01"}, "twice"),
-        ({"how": "sorcery"}, "can be chosen"),
+        ({"how": "sorcery"}, "choose one of the list"),
     ],
 )  # fmt: skip
 def test_a_centring_that_cannot_be_is_said_at_its_field(corin: Client, fields: dict[str, str], words: str) -> None:
@@ -124,3 +125,37 @@ def test_what_happened_to_it_lists_what_to_read_again(corin: Client) -> None:
     begin(corin, "Q-223", method="sweep", plane_mm="50")
     assert "Read again" not in flat(corin.get("/jobs/Q-223/true/"))
     assert corin.post("/jobs/Q-223/between/disturbed/", {"how": "sung at"}, headers=HX).status_code == 404
+
+
+def test_seen_from_the_other_end_the_drawing_is_mirrored_and_the_jaws_are_the_same(corin: Client) -> None:
+    quarter = [0, 28, 40, 28, 0, -28, -40, -28, 0]  # 0.040 to jaw 2
+    begin(corin, "Q-223", method="sweep")
+    usual = read(corin, "Q-223", quarter)
+    begin(corin, "Q-223", method="sweep", view="other")
+    other = read(corin, "Q-223", quarter)
+    assert "seen from the other end" in other
+    for said in (usual, other):
+        assert "Slacken jaw <b>4</b>" in said
+        assert "Tighten jaw <b>2</b>" in said
+
+    def jaw_2(said: str) -> float:
+        found = re.search(r'class="t-jaw-number a-middle" x="([\d.]+)" y="[\d.]+">2<', said)
+        assert found is not None
+        return float(found[1])
+
+    assert jaw_2(usual) > 230 > jaw_2(other), "at the right from the tailstock, else at the left"
+
+
+def test_a_plane_is_touched_in_the_drawing(corin: Client) -> None:
+    said = flat(corin.get("/jobs/Q-223/true/"))
+    assert "Plane A, 8 deep" in said
+    assert "Plane B, 75 deep" in said
+    assert said.count('data-place="plane-A"') == 2, "in the drawing and beside the depth"
+    begin(corin, "Q-223", method="sweep", plane_mm="8")
+    assert "Plane B, 75 deep" not in flat(corin.get("/jobs/Q-223/true/"))
+
+
+def test_a_table_is_moved_by_its_dial(corin: Client) -> None:
+    said = flat(corin.get("/jobs/Q-228/true/"))
+    # 0.024 on a dial of 0.02 a division
+    assert "1.2 divisions of the table&#x27;s dial." in said

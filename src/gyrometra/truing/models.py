@@ -41,6 +41,8 @@ class Round(models.Model):
     depths_mm = models.JSONField(default=list, blank=True)
     #: Whether plus was plunger out; the readings stand as they were read.
     plus_out = models.BooleanField(default=False)
+    #: Whether it is looked at from the other end than this way of boring usually is: the places run the other way.
+    seen_other = models.BooleanField(default=False)
     #: Centred without a round of readings: how far the centre may then lie off, and what that rests on [mm].
     bound_mm = mm(null=True, blank=True)
     values = models.JSONField(default=dict, blank=True)

@@ -55,7 +55,7 @@ def round_record(row: Round, places: Mapping[int, int]) -> RoundRecord:
         places=row.places, surface=cast(Surface, row.surface),
         bore=None if row.bore_id is None else places[row.bore_id], piece=row.piece, plane_mm=maybe(row.plane_mm),
         depths_mm=tuple(float(one) for one in row.depths_mm), plus_out=row.plus_out, bound_mm=maybe(row.bound_mm),
-        target_mm=_target(row),
+        target_mm=_target(row), seen_other=row.seen_other,
         indicator_step_mm=float(row.rests_on.get("step_mm") or getattr(row.indicator, "step_mm", _FINE_MM)),
         closing_mm=maybe(row.closing_mm),
         readings=tuple(

@@ -39,6 +39,7 @@ def open_round(
     plane_mm: Decimal | None = None,
     depths_mm: Sequence[float] = (),
     plus_out: bool = False,
+    seen_other: bool = False,
     target_mm: Decimal | None = None,
     target_deg: Decimal | None = None,
 ) -> Round:
@@ -61,6 +62,7 @@ def open_round(
         plane_mm=plane_mm,
         depths_mm=list(depths_mm),
         plus_out=plus_out,
+        seen_other=seen_other,
         target_mm=target_mm,
         target_deg=target_deg if target_mm is not None else None,
         rests_on={"name": indicator.name, "step_mm": str(indicator.step_mm), "range_mm": str(indicator.range_mm)},

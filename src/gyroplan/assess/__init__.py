@@ -50,7 +50,7 @@ from gyroplan.assess.line_moves import (
     missing_for_moves,
 )
 from gyroplan.assess.lines import Line, bar_in_line, bores_in_line, line_at
-from gyroplan.assess.packing import Packed, Packing, Stacked, packed_from, packing_of
+from gyroplan.assess.packing import MOST_KINDS, SHIM_MM, Packed, Packing, Stacked, packed_from, packing_of
 from gyroplan.assess.pads import Pads, pads_of
 from gyroplan.assess.pairs import pair_of
 from gyroplan.assess.passes import Passes, passes_of, require_passes
@@ -85,7 +85,9 @@ from gyroplan.assess.ways import WayFit, ways_of
 __all__ = [
     "ASKED",
     "LEAST_ROOM_MM",
+    "MOST_KINDS",
     "OFF_SCALE",
+    "SHIM_MM",
     "STEPS",
     "Assessment",
     "AtBore",

@@ -73,6 +73,8 @@ class RoundRecord:
     depths_mm: tuple[float, ...] = ()
     #: Whether plus was plunger out.
     plus_out: bool = False
+    #: Whether it was looked at from the other end: its drawing is mirrored, its figures are the same.
+    seen_other: bool = False
     #: Wanted off centre on purpose, along 0 and along 90 degrees [mm].
     target_mm: tuple[float, float] = (0.0, 0.0)
 

@@ -247,6 +247,8 @@ def guards_due(page: JobPage) -> list[Guard]:
     following, done = following_pass(page), page.passes.done
     moved = bool(done) and following is not None and (done[-1].kind in ROUGHING) != (following.cut.kind in ROUGHING)
     since_cut = not any(row.kind == CutEntry.Kind.CUT and row.pk > last for row in page.own_cuts)
+    if any(one.piece == page.piece and one.at > guards[-1].at for one in page.rows.rounds.values()):
+        found.append(_FIRST[1])  # trued again since: the indicator is in once more
     return [*found, *([_FIRST[2]] if moved and not (since_cut and not found) else [])]
 
 

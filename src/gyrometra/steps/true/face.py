@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from gyrocore import PackingPiece, nearest_stacks
 from gyrometra.bridge.fields import LengthField
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plan_form import PlanForm
 from gyrometra.steps.true.line import LEAST_MOVE_MM
-from gyroplan.assess import FaceLevel, Lift, level_of
+from gyroplan.assess import MOST_KINDS, SHIM_MM, FaceLevel, Lift, level_of
 
 
 class FaceForm(PlanForm):
@@ -58,10 +59,24 @@ def lean_mm(found: FaceLevel) -> float:
     return found.tilt_mm_m * found.read_mm / 1000
 
 
+def _shim_words(page: JobPage, lift_mm: float) -> str:
+    """The shims of the crib that come nearest, and what is left; what is done without any."""
+    pieces = [PackingPiece(name=one.name, height_mm=float(one.height_mm or 0), count=min(one.count, 6))
+              for one in page.crib.packing if 0 < float(one.height_mm or 0) <= SHIM_MM]  # fmt: skip
+    if not pieces or lift_mm < LEAST_MOVE_MM:
+        return "shim under it, or tap the others in"
+    stack = nearest_stacks(pieces=pieces[:MOST_KINDS], target_mm=lift_mm, most_pieces=3, rows=1)[0]
+    names = " + ".join(f"{one.count} x {one.name}" if one.count > 1 else one.name for one in stack.stack)
+    left = abs(stack.height_mm - lift_mm)
+    if left > lift_mm / 2:
+        return "thinner than any shim of the crib: foil, or tap the others in"
+    return f"{names}, {page.units.planned(left)} off" if left >= LEAST_MOVE_MM else names
+
+
 def lift_row(page: JobPage, one: Lift) -> LiftRow:
     """A support with its lift, in turns of its screw where its pitch is known."""
     done = one.lift_mm < LEAST_MOVE_MM
-    words = f"{one.turns:.2f} turn" if one.turns is not None else "shim under it, or tap the others in"
+    words = f"{one.turns:.2f} turn" if one.turns is not None else _shim_words(page, one.lift_mm)
     return LiftRow(
         name=f"{page.record.setup.way.place_word}{one.name}", amount=page.units.planned(one.lift_mm),
         words="leave it" if done else words, done=done,

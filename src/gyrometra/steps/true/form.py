@@ -53,6 +53,9 @@ class RoundForm(TypedForm):
     plus = forms.ChoiceField(
         label="Plus is", choices=[("in", "plunger in"), ("out", "plunger out")], initial="in", required=False
     )
+    view = forms.ChoiceField(
+        label="Seen", choices=[("usual", "as usual"), ("other", "from the other end")], initial="usual", required=False
+    )
     target_mm = LengthField(label="Wanted off centre by", required=False, widget=_AT_CENTRE, ask_over_mm=20)
     target_deg = forms.TypedChoiceField(label="toward", coerce=int, required=False, empty_value=None)
     client_id = forms.UUIDField(required=False)
@@ -64,11 +67,21 @@ class RoundForm(TypedForm):
         self.part_mm = part_mm
         super().__init__(*args, **kwargs)
         names = way.place_name if way is not None else str
+        if way is not None:
+            view: Any = self.fields["view"]
+            view.choices = [("usual", way.seen_from), ("other", "seen from the other end")]
         toward: Any = self.fields["target_deg"]
         toward.choices = [(angle, names(angle)) for angle in range(0, 360, 45)]
         if of_bore:  # the run-out of a finished bore is swept round it
             choice: Any = self.fields["method"]
             choice.choices = [one for one in Round.Method.choices if one[0] != Round.Method.WALLS]
+
+    @property
+    def says_more(self) -> bool:
+        """Whether one of the fields that are folded away says something."""
+        shown = ("target_mm", "closing_mm")
+        said = self["plus"].value() == "out" or self["view"].value() == "other"
+        return said or any(self[name].value() or self[name].errors for name in shown)
 
     def clean(self) -> dict[str, Any]:
         """Flats are read at the four jaws; walls at so many sides and depths; only a sweep has a plane."""
@@ -90,6 +103,7 @@ class RoundForm(TypedForm):
         values.pop("depths", None)
         values["client_id"] = values.get("client_id") or uuid4()
         values["plus_out"] = values.pop("plus", "in") == "out"
+        values["seen_other"] = values.pop("view", "usual") == "other"
         return values
 
     def _guard_depth(self, name: str, depth_mm: Decimal | float | None) -> None:

@@ -6,16 +6,17 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from gyrocore import FourPlaces, Method, error_sentence, sentence
+from gyrocore import FourPlaces, Method, sentence
 from gyrodraw import Scene
 from gyrometra.bridge.units import Units
 from gyrometra.steps.cuts.plates import BREAKS
 from gyrometra.steps.page import JobPage
-from gyrometra.steps.true.bound import bound_on_true, method_words, target_words
+from gyrometra.steps.true.alerts import alerts_of
+from gyrometra.steps.true.bound import bound_on_true, dial_words, form_words, method_words, target_words
 from gyrometra.steps.true.scene import chart_scene, empty_face, face_scene
 from gyrometra.steps.true.tilt import walls_drawn
 from gyroplan.assess import RoundStanding, Truing, broken_at, tilt_of
-from gyroplan.record import BoreRecord
+from gyroplan.record import BoreRecord, MachineRecord
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -37,6 +38,8 @@ class MoveWords:
     tighten: str
     order: str
     amount: str
+    #: In divisions of the dial that is turned, where there is one.
+    dial: str
     before: str
     after: str
 
@@ -137,7 +140,7 @@ def _cell_words(view: RoundStanding, place: int, value: float | None, units: Uni
     return "skipped" if place in view.by_place else ""
 
 
-def moves_words(view: RoundStanding, units: Units) -> list[MoveWords]:
+def moves_words(view: RoundStanding, units: Units, machine: MachineRecord) -> list[MoveWords]:
     """What to do at the jaws."""
     return [
         MoveWords(
@@ -145,6 +148,7 @@ def moves_words(view: RoundStanding, units: Units) -> list[MoveWords]:
             tighten=move.tighten,
             order=move_order(view.way, move.slacken, move.tighten),
             amount=units.planned(move.by_mm),
+            dial=dial_words(machine, view.way, move.by_mm),
             before=_signed(view.reading_before_mm(move), units),
             after=_signed(view.reading_after_mm(move), units),
         )
@@ -224,7 +228,8 @@ def round_initial(page: JobPage, views: Sequence[RoundStanding], *, check: bool 
         **offered, "method": last.method, "places": 8 if last.is_walls else last.places,
         "indicator": page.rows.rounds[last.key].indicator_id,
         "closing_mm": "" if last.closing_mm is None else units.plain(last.closing_mm),
-        "plus": "out" if last.plus_out else "in", **_target_initial(page, last.key),
+        "plus": "out" if last.plus_out else "in", "view": "other" if last.seen_other else "usual",
+        **_target_initial(page, last.key),
         "plane_mm": "" if plane is None else units.plain(plane),
     }  # fmt: skip
 
@@ -251,19 +256,6 @@ def _plane_next(views: Sequence[RoundStanding]) -> float | None:
 DEPTHS_OFFERED = (0.1, 0.35, 0.65, 0.9)
 
 
-#: What a move seems to have done instead of what was told.
-_SUSPECTS = {
-    "wrong-way": "The last move went the wrong way: it took the work twice as far off. Check the sign of the readings "
-    "and from where the {place}s are numbered.",
-    "twice": "The last move went twice as far as told: half the difference moves the work, not all of it.",
-    "half": "The last move went half as far as told: the opposite side may have held.",
-    "mirrored": "The last move went right along one pair and wrong along the other: are the {place}s numbered "
-    "clockwise, {seen}?",
-    "other-jaws": "The last move went square to what was told: the other pair was moved, or 0 degrees is "
-    "not at the mark.",
-}  # fmt: skip
-
-
 def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
     """All that the True page prints: advice only from a closed, valid round since which nothing was moved."""
     units, truing = page.units, page.truing
@@ -283,11 +275,11 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
         "face": drawn(page, shown, told),
         "face_small": drawn(page, shown, told, small=True),
         "chart": chart_scene(page),
-        "lines": round_lines(views, units)[-5:],
+        "lines": round_lines(views, units)[::-1],
         "decided": standing,
-        "moves": moves_words(told, units) if told else [],
-        "made": moves_words(truing.last_valid, units) if truing.last_valid and not standing else [],
-        "alerts": _alerts(shown, standing, units),
+        "moves": moves_words(told, units, page.at.machine) if told else [],
+        "made": moves_words(truing.last_valid, units, page.at.machine) if truing.last_valid and not standing else [],
+        "alerts": alerts_of(shown, standing, units),
         "made_lean": _made_lean(truing, units) if not standing else "",
         "form_left": standing.figures.is_form_or_too_fine if standing and standing.figures else False,
         "expected": planned(told.expected_mm, units) if told and told.round.method != "flats" else "",
@@ -296,9 +288,15 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
         "off": planned(shown.off_centre_mm, units) if shown else "",
         "limit": units.planned(limit),
         "centre_limit": units.planned(limit / 2),
-        "round_notes": [sentence(n, units.unit) for n in (shown.notes if shown and shown.stands else ())],
+        "round_notes": [
+            # that one plane shows no tilt stands beside the drawing
+            sentence(n, units.unit)
+            for n in (shown.notes if shown and shown.stands else ())
+            if n.code != "one_plane_no_lean"
+        ],
         "bound": bound_on_true(page, shown),
         "target": target_words(page, shown),
+        "form_words": form_words(page, standing),
         "half_rule": units.planned((shown.total_mm or 0) / 2) if shown and shown.total_mm else "",
         "jaws": page.job.setup.way.jaws,
     }  # fmt: skip
@@ -308,14 +306,6 @@ def bound_words(view: RoundStanding, units: Units) -> str:
     """How far a centring by other means than a round may lie off."""
     bound = view.round.bound_mm
     return "" if bound is None else f"±{units.planned(bound)}"
-
-
-def _alerts(shown: RoundStanding | None, standing: RoundStanding | None, units: Units) -> list[str]:
-    """What is wrong with the round that is shown, or with the move before it."""
-    cannot = error_sentence(shown.cannot_tell, units.unit) if shown is not None and shown.cannot_tell else ""
-    off = off_scale_words(shown) if shown is not None else ""
-    every = (_void_words(shown, units), off, _not_round_words(shown, units), _suspect_words(standing), cannot)
-    return [words for words in every if words]
 
 
 def _made_lean(truing: Truing, units: Units) -> str:
@@ -342,13 +332,6 @@ def drawn(
     return face_scene(shown, page.units, small=small, with_moves=told is shown)
 
 
-def _suspect_words(view: RoundStanding | None) -> str:
-    if view is None or view.figures is None or view.figures.suspect is None:
-        return ""
-    place = view.way.place_word.strip() or "place"
-    return _SUSPECTS[view.figures.suspect].format(place=place, seen=view.way.seen_from)
-
-
 def _swing_words(view: RoundStanding | None, units: Units) -> str:
     """Where the fitted curve swings further than the places read: a peak between two of them."""
     if view is None or view.swing_mm is None or view.total_mm is None or view.round.method == "flats":
@@ -356,38 +339,3 @@ def _swing_words(view: RoundStanding | None, units: Units) -> str:
     if view.swing_mm - view.total_mm < 5e-4:
         return ""
     return units.planned(view.swing_mm)
-
-
-def _void_words(view: RoundStanding | None, units: Units) -> str:
-    """Why a round says nothing."""
-    if view is None or not view.is_void:
-        return ""
-    back = view.came_back_off_mm
-    if back is not None and abs(back) > view.closing_mm:
-        return (
-            f"Back at start it read {units.planned(abs(back))} off, {units.planned(view.closing_mm)} allowed: the "
-            "indicator is loose, or the work moved. The round is void."
-        )
-    return "The round was not read to its end: it says nothing." if not view.cannot_tell else ""
-
-
-def _not_round_words(view: RoundStanding | None, units: Units) -> str:
-    """Four readings that cannot be those of one circle: an oval, or a slip."""
-    circle = None if view is None else view.by_circle
-    if circle is None or circle.holds is not False:
-        return ""
-    return " ".join(sentence(one, units.unit) for one in circle.notes)
-
-
-def off_scale_words(view: RoundStanding) -> str:
-    """Readings past the end of the scale say only which way: bring it back on to the scale first."""
-    places = view.off_scale
-    if not places:
-        return ""
-    outside = view.round.surface != "inside"
-    angles = view.round.angles_deg
-    place, text = next(iter(places.items()))
-    high = text.endswith("+") != view.round.plus_out
-    name = view.way.place_name(angles[place])
-    toward = "away from" if high == outside else "toward"
-    return f"Off the scale at {name}: move the work {toward} {name} until the needle comes back, then sweep again."

@@ -25,17 +25,20 @@ def face_scene(view: RoundStanding, units: Units, *, small: bool = False, with_m
     for move in view.moves if view.stands and with_moves else ():
         moves[move.slacken] = ("slacken", "slacken")
         moves[move.tighten] = ("tighten", units.planned(move.by_mm))
+    # from the other end right and left change places
+    turn = -1 if view.round.seen_other else 1
+    top, right, bottom, left = view.way.places
     face = DialFace(
-        angles_deg=view.round.angles_deg,
+        angles_deg=[turn * angle for angle in view.round.angles_deg],
         outward_mm=outward,
         words=["" if v is None else units.signed(v) for v in values],
         limit_mm=view.limit_mm,
-        offset_mm=(found.offset_x_mm, found.offset_y_mm) if found else None,
+        offset_mm=(found.offset_x_mm, turn * found.offset_y_mm) if found else None,
         offset_words=units.planned(found.eccentricity_mm) if found else "",
         moves=moves,
-        places=view.way.places,
+        places=(top, left, bottom, right) if view.round.seen_other else view.way.places,
         jaws=view.way.jaws,
-        seen_from=view.way.seen_from,
+        seen_from="seen from the other end" if view.round.seen_other else view.way.seen_from,
     )
     return dial_face(face, 390, 320) if small else dial_face(face)
 
@@ -62,4 +65,4 @@ def chart_scene(page: JobPage) -> Scene | None:
         (v.round.number, (v.off_centre_mm or 0.0) / unit_mm, units.planned(v.off_centre_mm or 0.0), False)
         for v in closed[-6:]
     ]  # fmt: skip
-    return convergence_chart(rows, limit / unit_mm, f"limit {units.planned(limit)}", None)
+    return convergence_chart(rows, limit / unit_mm, f"limit {units.planned(limit)}", None, 200, 168)

@@ -25,6 +25,7 @@ from gyrometra.steps.true.face import FaceForm, face_on_true
 from gyrometra.steps.true.form import CentredForm, ReadingForm, RoundForm
 from gyrometra.steps.true.line import DroopForm, line_on_true, missing_words
 from gyrometra.steps.true.plates import round_initial, true
+from gyrometra.steps.true.start import start_on_true
 from gyrometra.steps.true.tilt import WallForm, tilt_on_true, walls_on_true
 from gyrometra.truing import services as truing
 from gyrometra.truing.models import Between
@@ -62,7 +63,8 @@ def show_true(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
         shown |= {"walls": walls_on_true(page), "face_form": refused or plan_form(page, WallForm)}
     shown["tilt"] = tilt_on_true(page)
     if not page.truing.rounds:
-        shown["machine_lines"] = machine_lines(page)
+        shown |= {"machine_lines": machine_lines(page), "mode": "start"}
+    shown["start"] = start_on_true(page)
     shown |= linked(page, page.truing.open_round)
     shown["moved"], shown["words"] = _begin_words(page, shown)
     return show(request, page, "true", {**shown, **extra})

@@ -31,6 +31,11 @@ class Migration(migrations.Migration):
         ),
         migrations.AddField(
             model_name='round',
+            name='seen_other',
+            field=models.BooleanField(default=False),
+        ),
+        migrations.AddField(
+            model_name='round',
             name='plus_out',
             field=models.BooleanField(default=False),
         ),
