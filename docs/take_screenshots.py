@@ -1,5 +1,7 @@
 """Take the pictures of `docs/screenshots` from a running demo shop (see scripts/refresh-screenshots)."""
 
+import os
+import subprocess
 import sys
 from pathlib import Path
 
@@ -10,9 +12,7 @@ DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 VIEWS = [
     ("bench", "/", DESK),
     ("work", "/jobs/Q-214/work/", DESK),
-    ("work-seats", "/jobs/P~2031~2F4/work/", DESK),
     ("set-up-sides", "/jobs/P~2031~2F6/work/?at=setup", DESK),
-    ("set-up-packing", "/jobs/P~2031~2F8/work/?at=setup", DESK),
     ("bush", "/jobs/P~2031~2F4/bush/", DESK),
     ("bar", "/jobs/Q-214/bar/", DESK),
     ("bar-line", "/jobs/Q-221/bar/", DESK),
@@ -22,8 +22,8 @@ VIEWS = [
     ("bore", "/jobs/Q-214/bore/", DESK),
     ("check", "/jobs/Q-198/check/", DESK),
     ("crib", "/crib/?kind=bar", DESK),
+    ("machine", "/machine/6/?check=spindle", DESK),
     ("sheet", "/jobs/Q-214/sheet/", {"width": 900, "height": 1180}),
-    ("phone-bore", "/jobs/Q-214/bore/", PHONE),
 ]
 
 
@@ -76,6 +76,62 @@ def set_ups(page: Page, base: str) -> None:
     page.screenshot(path=OUT / "set-ups.png")
 
 
+def needle(page: Page, base: str) -> None:
+    """A round read by a linked indicator: the simulated one, through the bridge."""
+    page.set_viewport_size(DESK)
+    page.goto(f"{base}/link/indicator/1/")
+    page.locator("main .row-form .main").click()
+    token = page.locator(".tokentext").inner_text()
+    bridge = [sys.executable, "-m", "gyrolink", "simulate", "--url", base, "--seed", "3"]
+    environment = {**os.environ, "GYROMETRA_TOKEN": token}
+    with subprocess.Popen(bridge, env=environment, stdin=subprocess.PIPE) as running:  # noqa: S603 - our own command
+        page.goto(f"{base}/jobs/Q-223/true/")
+        page.locator(".begin .main").click()
+        page.locator("[data-needle-listen]").click()
+        for place in range(1, 4):
+            page.locator("[data-needle-state]").get_by_text("Stands still.").wait_for()
+            page.keyboard.press("Space")
+            page.wait_for_selector(f"input[name=place][value='{place}']", state="attached")
+            if running.stdin is not None:
+                running.stdin.write(b"turn 45\n")
+                running.stdin.flush()
+            page.wait_for_timeout(1500)
+        page.locator("[data-needle-state]").get_by_text("Stands still.").wait_for()
+        page.evaluate("window.scrollTo(0, 0)")
+        page.screenshot(path=OUT / "true-needle.png")
+        running.kill()
+
+
+def practice(page: Page, base: str) -> None:
+    """The practice bench after a round and a move, as the needle was read."""
+    page.set_viewport_size(DESK)
+    page.goto(f"{base}/practice/oval/")
+
+    def count() -> int:
+        return int(page.locator(".acts [name=count]").input_value())
+
+    def done(wanted: int) -> None:
+        page.wait_for_selector(f".acts [name=count][value='{wanted}']", state="attached")
+
+    for turn in range(2):
+        for place in range(9):
+            at = count()
+            drawn = page.locator(".needlehand g").get_attribute("transform") or ""
+            page.keyboard.type(f"{round(float(drawn.split('(')[1].split(' ')[0]) / 3.6)}\n")
+            done(at + 1)
+            if place < 8 or turn:
+                page.keyboard.press("ArrowRight")
+                done(at + 2)
+        if not turn:
+            at = count()
+            page.fill("#jaw-0-by", "0.15")
+            page.fill("#jaw-1-by", "0.10")
+            page.get_by_role("button", name="Move it").click()
+            done(at + 1)
+    page.evaluate("window.scrollTo(0, 0)")
+    page.screenshot(path=OUT / "practice.png")
+
+
 def main(base: str) -> None:
     """All views, then those that change the shop: a job between centres, the phone in a round, a second set-up."""
     OUT.mkdir(exist_ok=True)
@@ -91,6 +147,8 @@ def main(base: str) -> None:
         new_job(page, base)
         read_round(page, base)
         set_ups(page, base)
+        needle(page, base)
+        practice(page, base)
         browser.close()
 
 

@@ -41,7 +41,10 @@ def convergence_chart(
         scene.text((point[0], height - 8), str(number), "small", "middle")
         near_end = place >= len(totals) - 2
         if near_end or len(totals) <= 4:
-            scene.text((point[0] + 9, point[1] - 8), words, "chart-figure")
+            late = point[0] > right - 24  # at the edge it stands before its point
+            scene.text(
+                (point[0] + (2 if late else 9), point[1] - 10), words, "chart-figure", "end" if late else "start"
+            )
     if expected and points:
         spot = (left + 8 + len(totals) * step, y(expected[0]))
         scene.line(points[-1], spot, "expected-line")

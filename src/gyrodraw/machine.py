@@ -205,7 +205,9 @@ def _runs(scene: Scene, drawn: TrendDrawn, at: Callable[[date, float], Point], f
         run.append(at(one.day, one.value_mm))
         scene.circle(run[-1], 5, "place-solid" if place == figures[-1] else "place")
         if place in figures[-2:]:
-            scene.text((run[-1][0] + 8, run[-1][1] + 18), one.words, "chart-figure")
+            late = run[-1][0] > scene.width - 90
+            scene.text((run[-1][0] + (-8 if late else 8), run[-1][1] + 20), one.words, "chart-figure",
+                       "end" if late else "start")  # fmt: skip
     if len(run) > 1:
         scene.poly(run, "chart-line")
 

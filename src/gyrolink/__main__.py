@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import argparse
 import os
-import select
 import socket
 import sys
 import time
 from collections.abc import Iterator
+from queue import SimpleQueue
+from threading import Thread
 
 import serial
 
@@ -59,6 +60,7 @@ def _words() -> argparse.Namespace:
             kind.add_argument("--baud", type=int, default=9600)
         if name == "simulate":
             kind.add_argument("--seed", type=int, default=1)
+            kind.add_argument("--outside", action="store_true", help="the outside of the work is read, not its bore")
             kind.add_argument("--places", type=int, default=0, help="turn by itself and press at so many places")
             kind.add_argument("--rate", type=float, default=1 / _TICK_S, help="readings a second")
         kind.add_argument("--url", default="http://127.0.0.1:8000")
@@ -105,16 +107,20 @@ def _debounced(line: Line, pressed_at: float) -> Line:
 
 def _simulate(sender: Sender, asked: argparse.Namespace) -> None:
     """Turn, follow, press: by what is typed, or by itself round so many places and back to the first."""
-    tool = SimulatedIndicator(made_work(asked.seed), seed=asked.seed)
+    tool = SimulatedIndicator(made_work(asked.seed, inside=not asked.outside), seed=asked.seed)
     print("Enter presses the foot switch; turn 45, to 90, jaw 2 0.03, plane 40; Ctrl-D ends it.", flush=True)
-    place, stood, tick, hears = 0, 0.0, 1 / asked.rate, True
+    typed: SimpleQueue[str] = SimpleQueue()
+    if not asked.places:
+        Thread(target=_hear, args=(typed,), daemon=True).start()
+    place, stood, tick = 0, 0.0, 1 / asked.rate
     while not sender.refused:
         value = tool.step(tick)
         stood = 0.0 if tool.turns else stood + tick
         press = bool(asked.places) and stood >= DWELL_S
-        if not asked.places and hears and select.select([sys.stdin], [], [], 0)[0]:
-            text = sys.stdin.readline()
-            hears = bool(text)
+        if not typed.empty():
+            text = typed.get()
+            if not text:
+                return
             press = text == "\n"
             if text.strip() and not tool.obey(text):
                 print("turn 45, to 90, jaw 2 0.03, plane 40, or Enter.", flush=True)
@@ -124,9 +130,14 @@ def _simulate(sender: Sender, asked: argparse.Namespace) -> None:
             tool.to_deg += 360 / asked.places
             if place > asked.places:
                 return
-        if not hears:
-            return
         time.sleep(tick)
+
+
+def _hear(typed: SimpleQueue[str]) -> None:
+    """Every line as it is typed, the empty one at its end: a terminal may hand over several at once."""
+    for line in sys.stdin:
+        typed.put(line)
+    typed.put("")
 
 
 if __name__ == "__main__":

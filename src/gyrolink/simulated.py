@@ -68,11 +68,11 @@ class SimulatedIndicator:
         return _FALLEN_MM if value is None else value
 
 
-def made_work(seed: int) -> SimulatedWork:
+def made_work(seed: int, *, inside: bool = True) -> SimulatedWork:
     """Work to try it on: off centre up to 0.2, leaning a little, slightly oval."""
     rng = Random(seed)
     return SimulatedWork(
         off_mm=(rng.uniform(-0.2, 0.2), rng.uniform(-0.2, 0.2)),
         lean=(rng.uniform(-4e-4, 4e-4), rng.uniform(-4e-4, 4e-4)),
-        oval_mm=rng.uniform(0, 0.006), oval_deg=rng.uniform(0, 180),
+        oval_mm=rng.uniform(0, 0.006), oval_deg=rng.uniform(0, 180), inside=inside,
     )  # fmt: skip

@@ -1,6 +1,7 @@
 // A linked indicator: its needle is asked for some times a second, and a reading goes into the open cell as if it were
 // typed there. What stands still, what has moved and what a press is, the server says; nothing is judged here.
-"use strict";
+import { newId } from "./entries/id.js";
+import { token } from "./entries/sender.js";
 
 const ASK_MS = 140; // a needle followed seven times a second looks live; a request takes a tenth of that
 const SLOW_MS = 1500; // while the gauge is silent or the page is not seen
@@ -11,7 +12,6 @@ let timer = 0;
 
 const section = () => document.querySelector("[data-link]");
 const at = (name) => section()?.querySelector(`[data-needle-${name}]`);
-const token = () => /(?:^|; )csrftoken=([^;]*)/.exec(document.cookie)?.[1] ?? "";
 
 function remember() {
   try {
@@ -28,14 +28,6 @@ function remembered() {
   } catch {
     return null;
   }
-}
-
-function newId() {
-  const bytes = crypto.getRandomValues(new Uint8Array(16));
-  bytes[6] = (bytes[6] & 0x0f) | 0x40;
-  bytes[8] = (bytes[8] & 0x3f) | 0x80;
-  const hex = [...bytes].map((byte) => byte.toString(16).padStart(2, "0")).join("");
-  return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join("-");
 }
 
 function say(words) {
@@ -81,10 +73,17 @@ function stopListening(words) {
   say(words);
 }
 
+// One question at a time: asked anew, the one on its way is not heard any more.
+let asking = 0;
+
 async function ask() {
   window.clearTimeout(timer);
+  const own = ++asking;
   const here = section();
-  if (!ears || !here || here.dataset.link !== ears.link) return;
+  if (!ears || !here || here.dataset.link !== ears.link) {
+    if (ears) ears.live = null; // an old stand of the needle is never taken for a new one
+    return;
+  }
   let wait = document.hidden ? SLOW_MS : ASK_MS;
   const asked = ears;
   const query = new URLSearchParams({
@@ -94,7 +93,7 @@ async function ask() {
     const answer = await fetch(`${here.dataset.needleUrl}?${query}`, { headers: { "HX-Request": "true" }, signal: AbortSignal.timeout(5000) });
     if (!answer.ok) throw new Error(String(answer.status));
     const told = await answer.json();
-    if (ears !== asked) return;
+    if (ears !== asked || own !== asking) return;
     if (told.state === "elsewhere") return stopListening(`Listened to on another page${told.who ? `, by ${told.who}` : ""}.`);
     if (told.state === "silent") {
       say("The gauge sends nothing.");
@@ -103,6 +102,8 @@ async function ask() {
       wait = SLOW_MS / 3;
     } else hear(told);
   } catch {
+    if (own !== asking) return;
+    ears.live = null;
     say("Offline: the needle is not seen. It is asked again.");
     wait = SLOW_MS;
   }

@@ -175,7 +175,7 @@ def bore(page: Page) -> None:
     page.locator("[data-step='5']").click()
     page.locator("[name=guard][value=locked]").check()
     page.click("#set-pass")
-    expect(page.get_by_text("Before power: Indicator, stylus and chuck key out")).to_be_visible()
+    expect(page.get_by_text("Before power: Indicator, holder, stop and chuck key out")).to_be_visible()
     expect(page.locator("[name=guard][value=locked]")).to_be_checked()
     ready(page)
     page.click("#cut-bundle")

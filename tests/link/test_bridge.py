@@ -18,6 +18,7 @@ from typing import Any
 import pytest
 
 from gyrolink.post import MOST_KEPT, Sender
+from gyrolink.simulated import made_work
 
 SOURCES = str(Path(__file__).parents[2] / "src")
 
@@ -143,3 +144,20 @@ def test_an_unreadable_port_is_said() -> None:
         _, err = running.communicate(timeout=30)
     assert running.returncode == 1
     assert "/dev/no-such-port cannot be read" in err
+
+
+def test_lines_typed_at_once_are_all_obeyed(shop: Shop) -> None:
+    """A terminal hands over several lines together: none may wait for the next key."""
+    words = [sys.executable, "-m", "gyrolink", "simulate", "--url", shop.url, "--seed", "4", "--token", "t" * 20]
+    with subprocess.Popen(  # noqa: S603 - our own command
+        words, env={**os.environ, "PYTHONPATH": SOURCES}, stdin=subprocess.PIPE, stdout=subprocess.DEVNULL, text=True
+    ) as running:
+        assert running.stdin is not None
+        running.stdin.write("jaw 1 0.1\njaw 1 0.2\n")
+        running.stdin.flush()
+        moved = made_work(4).toward("1", 0.3).reading_mm(0.0)
+        until(lambda: any(abs(float(one["value"]) - (moved or 0)) < 0.002 for one in shop.rows.values()))
+        running.stdin.write("\n")
+        running.stdin.close()
+        running.wait(timeout=20)
+    assert sum(one["press"] for one in shop.rows.values()) == 1

@@ -11,7 +11,9 @@ from django.test import Client
 from django.test.utils import CaptureQueriesContext
 from django.utils.timezone import localdate
 
+from gyrometra.bridge.units import Units
 from gyrometra.crib.models import CribChange, Machine
+from gyrometra.crib.values import change_words
 from gyrometra.health.models import MachineCheck, MachineLimit
 from tests.web.said import flat
 
@@ -90,7 +92,8 @@ def test_a_limit_is_kept_with_a_trace_and_a_change_asks_for_a_new_check(dagny: C
     assert "over its limit" in said
     change = CribChange.objects.filter(kind="machine", item_id=lathe.pk).first()
     assert change is not None
-    assert change.fields["check"][1] == "Play: no limit, now limit 0.005 mm every 90 days"
+    assert change_words(change, Units("mm")) == "limit of Play: none to 0.005 mm, every 90 days"
+    assert change_words(change, Units("in")) == "limit of Play: none to 0.000197 in, every 90 days"
     count = CribChange.objects.count()
     dagny.post(f"/machine/{lathe.pk}/limit/play/", limit)
     assert CribChange.objects.count() == count, "nothing changed, nothing written"

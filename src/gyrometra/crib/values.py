@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from datetime import date
 from decimal import Decimal
 from typing import Any
@@ -67,6 +68,8 @@ def change_words(change: CribChange, units: Units) -> str:
     """`changed: Diameter, measured 40 mm to 39.98 mm`, in the reader's unit."""
     if change.what == "check":
         return f"check: {change.fields['check'][1]}"
+    if change.what == "limit":
+        return _limit_words(change.fields, units)
     if change.what != "changed":
         return change.what
     fields = FORMS[change.kind].base_fields
@@ -76,6 +79,13 @@ def change_words(change: CribChange, units: Units) -> str:
         for before, after in ([change.fields[name]] if name in change.fields else [])
     ]
     return f"changed: {'; '.join(parts)}"
+
+
+def _limit_words(fields: Mapping[str, list[str]], units: Units) -> str:
+    """`limit of Play: none to 0.005 mm, every 90 days`, in the reader's unit."""
+    before, after = (f"{units.fine(float(one))} {units.label}" if one else "none" for one in fields["limit"])
+    days = fields["days"][1]
+    return f"limit of {fields['of'][1]}: {before} to {after}{f', every {days} days' if days else ''}"
 
 
 def _told(field: Any, text: str, units: Units) -> str:

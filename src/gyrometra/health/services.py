@@ -10,7 +10,7 @@ from typing import Any
 from django.db import transaction
 
 from gyrometra.accounts.models import User
-from gyrometra.bridge.units import Typed, Units
+from gyrometra.bridge.units import Typed
 from gyrometra.crib.models import Indicator, Machine
 from gyrometra.crib.services import line_of
 from gyrometra.health.models import CHANGED, MachineCheck, MachineLimit
@@ -73,10 +73,8 @@ def set_limit(
     MachineLimit.objects.update_or_create(
         machine=machine, kind=kind, defaults={"limit_mm": limit_mm, "every_days": every_days, "typed": typed}
     )
-    words = f"{KINDS[kind].label}: {_allowed(*was)}, now {_allowed(limit_mm, every_days)}"
-    line_of(user, machine, "check", {"check": ["", words]}).save()
-
-
-def _allowed(limit_mm: Decimal | None, every_days: int | None) -> str:
-    limit = "no limit" if limit_mm is None else f"limit {Units('mm').fine(limit_mm)} mm"
-    return limit if every_days is None else f"{limit} every {every_days} days"
+    fields = {
+        "of": ["", KINDS[kind].label], "limit": ["" if one is None else str(one) for one in (was[0], limit_mm)],
+        "days": [str(one or "") for one in (was[1], every_days)],
+    }  # fmt: skip
+    line_of(user, machine, "limit", fields).save()

@@ -125,6 +125,10 @@ def plates_of(one: CheckStanding, reach: Reach, units: Units, today: date) -> li
     return [plate for plate in plates if plate]
 
 
+#: A tilt is told over so much, as shops say it: 300 mm, a foot [mm].
+_TOLD_OVER = {"mm": 300.0, "in": 304.8}
+
+
 def _own_plate(one: CheckStanding, reach: Reach, units: Units) -> dict[str, Any]:
     row = one.last
     if row is None or one.value_mm is None:
@@ -132,9 +136,10 @@ def _own_plate(one: CheckStanding, reach: Reach, units: Units) -> dict[str, Any]
     if one.kind.key == "spindle":
         found = spindle_of(row.values, reach.tool_mm)
         nose = units.small(2 * found.nose_eccentricity_mm)
+        over = _TOLD_OVER[units.unit]
         return {"label": f"Run-out (TIR) at the tool, {units.length(reach.tool_mm)} out",
                 "number": units.small(found.total_reading_at_tool_mm), "unit": units.label,
-                "words": [f"tilt {units.small(found.tilt_mm_m)} over {units.length(1000)}"],
+                "words": [f"tilt {units.small(found.tilt_mm_m * over / 1000)} over {units.length(over)}"],
                 "governs": "Of offset and tilt:", "reason": f"the offset at the nose alone gives {nose}"}  # fmt: skip
     return {"label": one.kind.figure.capitalize(), "number": units.small(one.value_mm), "unit": units.label,
             "words": [limit_words(one, units)], "mark": _limit_mark(one),

@@ -10,11 +10,13 @@ from gyroplan.needle import DIVISIONS_A_TURN
 from gyroplan.practice import (
     LEVELS,
     MOVED,
+    PAIRS,
     Level,
     Part,
     PracticeRound,
     Run,
     Step,
+    advice,
     centre_after,
     chased,
     expert_path,
@@ -24,7 +26,6 @@ from gyroplan.practice import (
 #: Places of a bar in bearings, from 0 degrees clockwise; jaws have their numbers.
 _SIDES = {"1": "up", "2": "right", "3": "down", "4": "left"}
 _ACROSS = {"1": "3", "2": "4", "3": "1", "4": "2"}
-_PAIRS = (("1", "3"), ("2", "4"))
 _FALLEN_TURN = -0.42
 _CHASED = {
     "oval": "move {number} took the high of the oval for the centre",
@@ -129,7 +130,7 @@ def move_rows(level: Level) -> list[dict[str, Any]]:
     """The fields of what can be moved: a pair a row."""
     rows = []
     for what in MOVED[level.moved]:
-        for place, pair in enumerate(_PAIRS):
+        for place, pair in enumerate(PAIRS):
             options = [(one, _option(what, one)) for one in pair]
             label = {"jaw": "Tighten", "tap": "Tap to"}.get(what, what.capitalize())
             rows.append({"name": f"{what.replace(' ', '')}-{place}", "label": label, "options": options})
@@ -180,36 +181,11 @@ def _estimate(run: Run, number: int, units: Units) -> str:
 
 def coach_says(run: Run, units: Units) -> dict[str, Any] | None:
     """The next move from the learner's own last round in each plane; None while there is none."""
-    planes: dict[int, tuple[float, float]] = {}
-    for one in run.since_move:
-        found = one.found(run.level)
-        if found is not None:
-            planes[one.plane] = (found.offset_x_mm, found.offset_y_mm)
-    if len(planes) < len(run.level.planes_mm) or run.open_round is not None:
+    found = advice(run)
+    if found is None:
         return None
-    worst = max((x * x + y * y) ** 0.5 for x, y in planes.values())
-    parts = _advice(run.level, planes)
-    return {"parts": [part_words(part, units) for part in parts], "left": units.planned(worst),
-            "true": worst <= run.level.centre_limit_mm}  # fmt: skip
-
-
-def _advice(level: Level, planes: dict[int, tuple[float, float]]) -> list[Part]:
-    parts: list[Part] = []
-    inner = planes[len(level.planes_mm) - 1]
-    if level.moved == "bearings":
-        for plane, (x, y) in sorted(planes.items()):
-            parts += _split((x, y), f"bearing {plane + 1}")
-        return parts
-    parts += _split((-inner[0], -inner[1]), "jaw")
-    if level.moved == "jaws-and-tap":
-        outer = planes[0]
-        parts += _split((inner[0] - outer[0], inner[1] - outer[1]), "tap")
-    return parts
-
-
-def _split(vector: tuple[float, float], what: str) -> list[Part]:
-    return [(what, pair[0] if by > 0 else pair[1], abs(by))
-            for by, pair in zip(vector, _PAIRS, strict=True) if abs(by) >= 0.002]  # fmt: skip
+    return {"parts": [part_words(part, units) for part in found.parts], "left": units.planned(found.left_mm),
+            "true": found.left_mm <= run.level.centre_limit_mm}  # fmt: skip
 
 
 def verdict_of(run: Run, seed: int, units: Units) -> dict[str, Any] | None:

@@ -12,6 +12,10 @@ from gyroplan.practice.run import Run
 
 #: Nobody goes on longer.
 _MOST_MOVES = 6
+#: Places across from each other, along 0 and along 90 degrees.
+PAIRS = (("1", "3"), ("2", "4"))
+#: A move smaller than this is none [mm].
+_LEAST_MM = 1e-4
 Vector = tuple[float, float]
 
 
@@ -40,8 +44,8 @@ def _solved(level: Level, hidden: Hidden, plane: int) -> Sweep:
 
 def _toward(vector: Vector, what: str) -> tuple[Part, ...]:
     """A move split along the two pairs."""
-    pairs = ((vector[0], ("1", "3")), (vector[1], ("2", "4")))
-    return tuple((what, names[0] if by > 0 else names[1], abs(by)) for by, names in pairs if abs(by) > 1e-4)
+    pairs = zip(vector, PAIRS, strict=True)
+    return tuple((what, names[0] if by > 0 else names[1], abs(by)) for by, names in pairs if abs(by) > _LEAST_MM)
 
 
 def _moved(level: Level, hidden: Hidden, parts: Sequence[Part]) -> Hidden:
@@ -63,6 +67,38 @@ def expert_path(level: Level, seed: int) -> tuple[Step, ...]:
             parts, hidden, follow = _at_jaws(level, hidden, follow)
         steps.append(Step(parts, hidden.worst_mm(level), hidden.work.axis_at(level.planes_mm[0])))
     return tuple(steps)
+
+
+@dataclass(frozen=True, slots=True)
+class Advice:
+    """What a learner's own rounds tell: how far the worst plane lies off [mm], and what an expert would move."""
+
+    parts: tuple[Part, ...]
+    left_mm: float
+
+
+def advice(run: Run) -> Advice | None:
+    """Return the next move from the last valid round in each plane since the last move; None while one lacks.
+
+    Jaws centre the plane nearest to them; a tap takes the rest of the lean out at the other; a bearing goes after its
+    own housing. References: `gyroplan.assess.tilt_of`, `gyrocore.line_bar_moves`; here without their uncertainty.
+    """
+    level = run.level
+    planes: dict[int, Vector] = {}
+    for one in run.since_move:
+        found = one.found(level)
+        if found is not None:
+            planes[one.plane] = (found.offset_x_mm, found.offset_y_mm)
+    if len(planes) < len(level.planes_mm) or run.open_round is not None:
+        return None
+    worst = max(hypot(*off) for off in planes.values())
+    if level.moved == "bearings":
+        return Advice(sum((_toward(off, f"bearing {n + 1}") for n, off in sorted(planes.items())), ()), worst)
+    inner, outer = planes[len(level.planes_mm) - 1], planes[0]
+    parts = _toward((-inner[0], -inner[1]), "jaw")
+    if level.moved == "jaws-and-tap":
+        parts += _toward((inner[0] - outer[0], inner[1] - outer[1]), "tap")
+    return Advice(parts, worst)
 
 
 def _at_bearings(level: Level, hidden: Hidden) -> tuple[Part, ...]:

@@ -1,6 +1,7 @@
 // Entries of the logs: each is written to this browser's storage before it is sent, and stays there until the server
 // has named it as stored, or as refused. Nothing is judged here; the server reads, guards and stores.
 import { all, keep, keepsEntries, keepWhatWasNoted, note } from "./store.js";
+import { newId } from "./id.js";
 import { askPassword } from "./again.js";
 import { onAnswer, sendAll, sending, sendSoon, user } from "./sender.js";
 import { showKept, tellKeeps } from "./strip.js";
@@ -11,16 +12,6 @@ const tabs = "BroadcastChannel" in window ? new BroadcastChannel("gyrometra-entr
 // Forms of this page whose entry is on its way, by its id.
 const onTheirWay = new Map();
 let old = false; // what this page shows is older than the log
-
-function newId() {
-  if (crypto.randomUUID) return crypto.randomUUID();
-  // plain-HTTP pages on a shop's own network have no randomUUID: the same kind of id from random bytes
-  const bytes = crypto.getRandomValues(new Uint8Array(16));
-  bytes[6] = (bytes[6] & 0x0f) | 0x40;
-  bytes[8] = (bytes[8] & 0x3f) | 0x80;
-  const hex = [...bytes].map((byte) => byte.toString(16).padStart(2, "0")).join("");
-  return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join("-");
-}
 
 const isUndo = (entry) => entry.url.includes("/take-back/");
 

@@ -225,12 +225,12 @@ def _levers(page: JobPage, following: PlannedPass | None, done: Sequence[PassCut
 #: Steps before power, by when they are due.
 _FIRST = (
     Guard(name="locked", words="Spindle locked out while hands are in the chuck"),
-    Guard(name="cleared", words="Indicator, stylus and chuck key out"),
+    Guard(name="cleared", words="Indicator, holder, stop and chuck key out"),
     Guard(name="swung", words="One turn by hand, nothing fouls"),
 )
 _FIRST_TABLE = (
     Guard(name="locked", words="Spindle locked out while hands are in"),
-    Guard(name="cleared", words="Indicator, stylus and keys out"),
+    Guard(name="cleared", words="Indicator, holder, stop and keys out"),
     Guard(name="swung", words="One turn by hand, nothing fouls"),
 )
 _GAUGE = Guard(name="gauge", words="Bore gauge out of the bore")

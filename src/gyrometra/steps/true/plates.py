@@ -286,6 +286,8 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
         "total": planned(shown.total_mm, units) if shown else "",
         "swing": _swing_words(shown, units),
         "off": planned(shown.off_centre_mm, units) if shown else "",
+        "off_doubt": _doubt_words(shown, units),
+        "tenth": _tenth_words(told, units),
         "limit": units.planned(limit),
         "centre_limit": units.planned(limit / 2),
         "round_notes": [
@@ -314,6 +316,25 @@ def _made_lean(truing: Truing, units: Units) -> str:
     if last is None or not last.round.is_walls or last.tilt_mm is None or last.tilt_angle_deg is None:
         return ""
     return f"lean {units.planned(last.tilt_mm)} to {last.way.place_name(45 * round(last.tilt_angle_deg / 45))}"
+
+
+def _doubt_words(view: RoundStanding | None, units: Units) -> str:
+    """How well the offset is known, twice its standard deviation; empty where too few places tell it."""
+    sd = view.sweep.eccentricity_sd_mm if view is not None and view.sweep is not None else None
+    return "" if sd is None or sd < _DOUBT_MM else units.doubt(2 * sd)
+
+
+#: A doubt smaller than this is none [mm].
+_DOUBT_MM = 1e-4
+#: A hand lands within so much of what it was told (chosen here).
+_HAND = 0.1
+
+
+def _tenth_words(told: RoundStanding | None, units: Units) -> str:
+    """What a move that lands a tenth off leaves."""
+    if told is None or not told.moves or told.off_centre_mm is None:
+        return ""
+    return units.planned(_HAND * told.off_centre_mm)
 
 
 def drawn(
