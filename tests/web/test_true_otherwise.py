@@ -9,7 +9,10 @@ from typing import Any
 import pytest
 from django.test import Client
 
+from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Indicator
+from gyrometra.steps.page import open_page
+from gyrometra.steps.shared.seen import seen_on
 from gyrometra.truing.models import Between, Reading, Round
 from tests.web.said import flat
 from tests.web.test_tilt import HX, begin, read
@@ -87,6 +90,11 @@ def test_by_eye_is_an_entry_and_no_proof(corin: Client) -> None:
     assert Round.objects.filter(method="eye", indicator=None).count() == 1
     inch = post(corin, "centred", how="eye", within_mm="0.02", unit="in")
     assert "±0.508" in inch or "±0.0200" in inch
+    # no reading is added to it
+    eye = Round.objects.filter(method="eye").latest("pk")
+    seen = seen_on(open_page("Q-223", Units()), "corin", eye.pk)
+    post(corin, "reading/true", value="3", place="0", seen=seen)
+    assert not Reading.objects.filter(round=eye).exists()
     # a double tap is one entry
     same = str(uuid.uuid4())
     for _ in range(2):
@@ -159,3 +167,15 @@ def test_a_table_is_moved_by_its_dial(corin: Client) -> None:
     said = flat(corin.get("/jobs/Q-228/true/"))
     # 0.024 on a dial of 0.02 a division
     assert "1.2 divisions of the table&#x27;s dial." in said
+
+
+def test_what_was_measured_before_a_weld_is_measured_anew(corin: Client) -> None:
+    """Q-198 is trued and measured."""
+    page = open_page("Q-198", Units())
+    assert page.rows.sizes
+    assert "It was welded" not in flat(corin.get("/jobs/Q-198/check/"))
+    begun = {"client_id": str(uuid.uuid4()), "method": "sweep", "places": "8", "indicator": 1}
+    corin.post("/jobs/Q-198/round/true/", begun, headers=HX)
+    corin.post("/jobs/Q-198/between/disturbed/", {"client_id": str(uuid.uuid4()), "how": "welded"}, headers=HX)
+    said = flat(corin.get("/jobs/Q-198/check/"))
+    assert "after it was measured: let it cool, true it again, then measure every size anew." in said

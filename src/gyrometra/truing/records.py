@@ -35,7 +35,7 @@ def rounds_of(setup: SetUp, pieces: Iterable[int] | None = None) -> list[Round]:
     )  # fmt: skip
     rounds = setup.rounds.select_related("indicator").annotate(
         reading_rows=rows_of(readings, "id", "place", "value_mm", "text", "client_id"),
-        between_rows=rows_of(happened, "kind", "bore_id", "how"),
+        between_rows=rows_of(happened, "kind", "bore_id", "how", "at"),
     )
     return list(rounds if pieces is None else rounds.filter(piece__in=pieces))
 

@@ -101,7 +101,7 @@ def log_reading(
     known = stored_before(Reading, sent)
     if known is not None:
         return known
-    if _is_over(round):
+    if round.bound_mm is not None or _is_over(round):
         raise RoundClosed
     indicator = round.indicator
     if indicator is not None and pointed in Indicator.Pointed.values and pointed and not indicator.pointed:

@@ -54,7 +54,7 @@ from gyroplan.assess.packing import MOST_KINDS, SHIM_MM, Packed, Packing, Stacke
 from gyroplan.assess.pads import Pads, pads_of
 from gyroplan.assess.pairs import pair_of
 from gyroplan.assess.passes import Passes, passes_of, require_passes
-from gyroplan.assess.reopened import Reopened, reopened_of
+from gyroplan.assess.reopened import SIZES_TOO, Reopened, reopened_of
 from gyroplan.assess.replays import sweeps_of, truing_of
 from gyroplan.assess.setting import Setting, set_by
 from gyroplan.assess.sides import SideReach, Sides, reach_into, sides_of
@@ -88,6 +88,7 @@ __all__ = [
     "MOST_KINDS",
     "OFF_SCALE",
     "SHIM_MM",
+    "SIZES_TOO",
     "STEPS",
     "Assessment",
     "AtBore",

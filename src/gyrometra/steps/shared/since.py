@@ -10,13 +10,28 @@ from django.utils.timezone import localtime
 from gyrometra.crib.models import CribItem
 from gyrometra.cutting.models import CutEntry
 from gyrometra.steps.page import JobPage
+from gyroplan.assess import SIZES_TOO
 
 
 def changed_since(page: JobPage) -> list[str]:
     """A sentence for each gauge and indicator that read here, and each thing that was cut with, changed afterwards."""
     if page.is_signed:
         return []
-    return list(dict.fromkeys([*_gauges(page), *_tools(page)]))
+    return list(dict.fromkeys([*_gauges(page), *_tools(page), *_disturbed(page)]))
+
+
+_ANEW = "measure every size anew."
+
+
+def _disturbed(page: JobPage) -> Iterator[str]:
+    """After a weld, or heat, what was measured before it says nothing any more: said until it is measured anew."""
+    measured = [row.at for row in page.rows.sizes.values() if row.piece == page.piece]
+    for row in page.rows.rounds.values():
+        for one in row.between_rows if row.piece == page.piece else ():  # type: ignore[attr-defined]
+            at = datetime.fromisoformat(one["at"])
+            if one["how"] in SIZES_TOO and measured and max(measured) < at:
+                when = f"{localtime(at):%d %b %H:%M}"
+                yield f"It was {one['how']} on {when}, after it was measured: let it cool, true it again, then " + _ANEW
 
 
 def _gauges(page: JobPage) -> Iterator[str]:
