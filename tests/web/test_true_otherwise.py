@@ -15,6 +15,7 @@ from gyrometra.steps.page import open_page
 from gyrometra.steps.shared.seen import seen_on
 from gyrometra.truing.models import Between, Reading, Round
 from tests.web.said import flat
+from tests.web.test_check import log
 from tests.web.test_tilt import HX, begin, read
 
 pytestmark = pytest.mark.django_db
@@ -170,12 +171,12 @@ def test_a_table_is_moved_by_its_dial(corin: Client) -> None:
 
 
 def test_what_was_measured_before_a_weld_is_measured_anew(corin: Client) -> None:
-    """Q-198 is trued and measured."""
-    page = open_page("Q-198", Units())
-    assert page.rows.sizes
-    assert "It was welded" not in flat(corin.get("/jobs/Q-198/check/"))
-    begun = {"client_id": str(uuid.uuid4()), "method": "sweep", "places": "8", "indicator": 1}
-    corin.post("/jobs/Q-198/round/true/", begun, headers=HX)
-    corin.post("/jobs/Q-198/between/disturbed/", {"client_id": str(uuid.uuid4()), "how": "welded"}, headers=HX)
-    said = flat(corin.get("/jobs/Q-198/check/"))
-    assert "after it was measured: let it cool, true it again, then measure every size anew." in said
+    log(corin, 71.9, 20)
+    warned = "after it was measured: let it cool, true it again, then measure every size anew."
+    assert warned not in flat(corin.get("/jobs/Q-214/check/"))
+    corin.post("/jobs/Q-214/between/disturbed/", {"client_id": str(uuid.uuid4()), "how": "knocked"}, headers=HX)
+    assert warned not in flat(corin.get("/jobs/Q-214/check/")), "a knock changes no size"
+    corin.post("/jobs/Q-214/between/disturbed/", {"client_id": str(uuid.uuid4()), "how": "welded"}, headers=HX)
+    assert warned in flat(corin.get("/jobs/Q-214/check/"))
+    log(corin, 71.9, 70)
+    assert warned not in flat(corin.get("/jobs/Q-214/check/"))
