@@ -16,7 +16,7 @@ import pytest
 from gyrocore import JawMove
 from gyroplan.assess import tilt_of, wall_lean_of
 from gyroplan.record import BetweenRecord, JobRecord, ReadingRecord, RoundRecord
-from gyroplan.simulated import SimulatedWork
+from gyroplan.simulated import JAWS, SimulatedWork
 from tests.plan.shop import assessed, bore, job
 from tests.plan.test_tilt import EIGHT
 
@@ -61,8 +61,9 @@ class Work:
     def moved(self) -> None:
         self.between.append(BetweenRecord(kind="moved", after_round=len(self.rounds), piece=1, bore=None))
 
-    def record(self, reference: str) -> JobRecord:
-        return job(bore(), rounds=tuple(self.rounds), between=tuple(self.between), setup={"reference": reference},
+    def record(self, reference: str, holding: str = "") -> JobRecord:
+        return job(bore(), rounds=tuple(self.rounds), between=tuple(self.between),
+                   setup={"reference": reference, "holding": holding},
                    plan={"supports_mm": SUPPORTS})  # fmt: skip
 
     def jaws(self, moves: Sequence[JawMove]) -> None:
@@ -150,15 +151,35 @@ def round_a_port(work: Work) -> bool:
     return in_one_plane(work)
 
 
+def in_two_steadies(work: Work) -> bool:
+    """Each plane is moved by its own steady, which tilts the work about the other one."""
+    work.sweep(INNER, INNER)
+    work.sweep(OUTER, OUTER)
+    told = assessed(work.record("old-bore", "steadies"))
+    if told.truing(1, 1).within:
+        return True
+    tilt = tilt_of(told, 1, 1)
+    assert tilt is not None
+    for one in tilt.at.moves:
+        x, y = JAWS[str(one.slacken)]
+        by = work.hand(one.by_mm)
+        work.true = work.true.tapped(x * by, y * by, at_mm=INNER, about_mm=OUTER)
+    tap = work.hand(tilt.tap_mm)
+    x, y = tap * cos(radians(tilt.tap_deg)), tap * sin(radians(tilt.tap_deg))
+    work.true = work.true.tapped(x, y, at_mm=OUTER, about_mm=INNER)
+    work.moved()
+    return False
+
+
 WAYS = {"one plane": in_one_plane, "two planes": in_two_planes, "walls": along_walls, "flats": by_flats,
-        "a port": round_a_port}  # fmt: skip
+        "a port": round_a_port, "two steadies": in_two_steadies}  # fmt: skip
 
 
 def is_true(work: Work, way: str) -> bool:
     """What the work is, not what was read of it: within the limit and the readings' own noise."""
     if way == "walls":
         return hypot(*work.true.lean) * LENGTH <= 0.020 + 0.002
-    depths = (INNER, OUTER) if way == "two planes" else (60.0,)
+    depths = (INNER, OUTER) if way.startswith("two") else (60.0,)
     return all(work.true.eccentricity_at(z) <= 0.010 + 0.0015 for z in depths)
 
 

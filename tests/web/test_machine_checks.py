@@ -138,3 +138,13 @@ def test_the_page_reads_the_same_however_long_the_history(dagny: Client, lathe: 
     for place in range(20):
         post(dagny, lathe, "play", push_mm=f"0.00{place % 9}", pull_mm="-0.003")
     assert queries() == few <= 9
+
+
+def test_a_taper_on_the_work_is_taken_out_at_the_tailstock(dagny: Client, lathe: Machine) -> None:
+    said = flat(dagny.get(f"/machine/{lathe.pk}/?check=tailstock&taper=0.02&over=100&lever=600"))
+    # 0.020 on diameter over 100 is 0.010 on radius: 0.060 at 600, back the other way
+    assert '<p class="big">0.060' in said
+    assert "toward the axis, at 600 from the pivot" in said
+    assert "cannot be read as a size" in flat(dagny.get(f"/machine/{lathe.pk}/?check=tailstock&taper=x&over=1&lever=1"))
+    assert "over 0" in flat(dagny.get(f"/machine/{lathe.pk}/?check=slope&taper=0.1&over=0&lever=1"))
+    assert "A taper read on the work" not in flat(dagny.get(f"/machine/{lathe.pk}/?check=play"))

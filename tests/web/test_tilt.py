@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import uuid
 from math import cos, radians, sin
 from typing import Any
@@ -11,7 +12,7 @@ from django.test import Client
 
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Indicator, Machine
-from gyrometra.jobs.models import Job, SignOff
+from gyrometra.jobs.models import Job, SetUp, SignOff
 from gyrometra.steps.page import JobPage, open_page
 from gyrometra.truing.models import Round
 from gyroplan.assess import steps_of
@@ -224,3 +225,25 @@ def test_after_a_move_no_figure_of_before_stands_large(corin: Client) -> None:
     assert "slacken" not in said
     assert "axis drawn" not in said
     assert 'This plane</h2><p class="big none">' in said
+
+
+@pytest.mark.parametrize(
+    ("holding", "words", "why"),
+    [
+        ("steady", "move the steady to jaw 4: <b>0.050</b>", "Tighten jaw <b>1</b>"),
+        # each steady moves its own plane: the outer one its whole offset, 0.058 as near as microns tell
+        ("steadies", "move the outer steady to", "Move the steady at that end to the"),
+    ],
+)
+def test_held_in_steadies_the_outer_plane_is_moved_by_its_own(
+    corin: Client, holding: str, words: str, why: str
+) -> None:
+    SetUp.objects.filter(job__number="Q-219").update(holding=holding)
+    plane(corin, "Q-219", "95", (0.03, 0.0))
+    said = plane(corin, "Q-219", "15", (0.03, 0.05))
+    assert words in said
+    assert why in said
+    if holding == "steadies":
+        assert re.search(r"move the outer steady to \S+: <b>0.05[89]</b>", said), re.findall(
+            r"outer steady to.{0,60}", said
+        )

@@ -29,6 +29,8 @@ class Holding:
     moved: str = ""
     jaws: bool = False
     unbalanced: bool | None = None
+    outer: str = "Tap it to"
+    each_end: bool = False
 
 
 @cache
@@ -67,5 +69,6 @@ def held(method_key: str, holding_key: str = "") -> Method:
     return replace(
         way, holding=one.holding, trued=one.trued or way.trued, moved=one.moved or way.moved, jaws=one.jaws,
         place_word=way.place_word if one.place_word is None else one.place_word,
-        unbalanced=way.unbalanced if one.unbalanced is None else one.unbalanced,
+        unbalanced=way.unbalanced if one.unbalanced is None else one.unbalanced, outer=one.outer,
+        each_end=one.each_end,
     )  # fmt: skip

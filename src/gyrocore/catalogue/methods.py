@@ -44,6 +44,10 @@ class Method:
     jaws: bool = False
     #: Whether what turns is unbalanced by the way itself: a head that is set over.
     unbalanced: bool = False
+    #: What is done at the plane away from the holding, with a place behind it; and whether each end is moved by itself,
+    #: about the other one, instead of the work whole by what holds it.
+    outer: str = "Tap it to"
+    each_end: bool = False
 
     def place_name(self, angle_deg: float) -> str:
         """A place of the sweep as the operator names it: `jaw 1`, `1-2` between two, else the angle."""

@@ -21,6 +21,7 @@ from gyrometra.health.forms import ChangedForm, LimitForm, check_form
 from gyrometra.health.queries import CheckStanding, standing_of
 from gyrometra.health.reach import reach_asked
 from gyrometra.health.shown import bands_of, limit_words, plates_of, rail_of, table_of, trend_of
+from gyrometra.health.taper import ASKED_ON, taper_on_work
 from gyrometra.jobs.entries import NotTheLast, Sent, StoredOtherwise
 from gyroplan.machine import kinds_of
 
@@ -42,7 +43,8 @@ def _show(request: HttpRequest, machine: Machine, key: str, extra: dict[str, Any
         "machine": machine, "units": units, "one": one, "rail": rail_of(standing, one.kind.key, units, today),
         "bands": bands_of(one, reach, units), "chart": trend_of(one, units) if one.kind.key == "spindle" else None,
         "plates": plates_of(one, reach, units, today), "table": table_of(one, units), "reach": reach, "jobs": jobs,
-        "asked": asked, "limit_words": limit_words(one, units), **_forms(one, units), **(extra or {}),
+        "asked": asked, "taper": taper_on_work(request, units, reach.centres_mm) if one.kind.key in ASKED_ON else None,
+        "limit_words": limit_words(one, units), **_forms(one, units), **(extra or {}),
     }  # fmt: skip
     return render(request, "health/health.html", context, status=200)
 

@@ -39,7 +39,8 @@ def tilt_of(job: Assessment, piece: int, place: int) -> Tilt | None:
     -----
     Jaws hold the work at its inner end: moving them shifts it whole, so that the plane nearest to them comes true and
     the other keeps the difference, off(outer) - off(inner). A tap at the outer plane takes that out. With three planes
-    or more both are taken from the least-squares line. True enough is each plane within half the run-out limit.
+    or more both are taken from the least-squares line. In two steadies each plane is moved by its own offset. True
+    enough is each plane within half the run-out limit.
 
     References
     ----------
@@ -59,7 +60,9 @@ def tilt_of(job: Assessment, piece: int, place: int) -> Tilt | None:
     except InvalidInput:
         return None
     by_jaws, by_tap = line.moves
-    tap = (by_tap.move_x_mm - by_jaws.move_x_mm, by_tap.move_y_mm - by_jaws.move_y_mm)
+    # two steadies: each moves its own plane about the other, so that nothing of the first move is left at the second
+    went = (0.0, 0.0) if job.record.setup.way.each_end else (by_jaws.move_x_mm, by_jaws.move_y_mm)
+    tap = (by_tap.move_x_mm - went[0], by_tap.move_y_mm - went[1])
     length = job.record.bore_at(place).length_mm
     return Tilt(
         line=line, at=inner, tap=outer, over_mm=length, lean_mm=line.tilt_mm_m * length / 1000,

@@ -182,9 +182,16 @@ class TiltOnTrue:
     tap: str = ""
     tap_to: str = ""
     tap_at: str = ""
+    #: What is done there, and why so much.
+    outer: str = ""
+    because: str = ""
     centre_at: str = ""
     within: bool = False
     waits: str = ""
+
+
+_BY_THE_LEAN = "what the two differ by, the lean between them"
+_BY_ITSELF = "its own offset: each steady moves its own plane about the other"
 
 
 def tilt_on_true(page: JobPage) -> TiltOnTrue | None:
@@ -208,6 +215,7 @@ def tilt_on_true(page: JobPage) -> TiltOnTrue | None:
         scene=scene, planes=planes, lean=units.planned(found.lean_mm), over=units.length(found.over_mm),
         towards=way.place_name(45 * round(found.lean_deg / 45)), tap=units.planned(found.tap_mm),
         tap_to=way.place_name(45 * round(found.tap_deg / 45)), within=found.within,
+        outer=way.outer, because=_BY_ITSELF if way.each_end else _BY_THE_LEAN,
         tap_at=letters[found.tap.round.number], centre_at=letters[found.at.round.number],
     )  # fmt: skip
 
