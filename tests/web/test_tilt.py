@@ -245,4 +245,3 @@ def test_held_in_steadies_the_outer_plane_is_moved_by_its_own(
     assert why in said
     if holding == "steadies":
         assert re.search(r"move the outer steady to \S+: <b>0.05[89]</b>", said)
-        )
