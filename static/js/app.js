@@ -37,7 +37,7 @@ document.addEventListener("alpine:init", () => {
 });
 
 document.addEventListener("click", (event) => {
-  const target = event.target.closest("[data-key], [data-likely], [data-clear], [data-open-keys], [data-close-keys], [data-left-hand], [data-print]");
+  const target = event.target.closest("[data-key], [data-likely], [data-clear], [data-open-keys], [data-close-keys], [data-print]");
   if (!target) return;
   const cell = activeCell();
   if (target.dataset.key && cell) {
@@ -53,38 +53,12 @@ document.addEventListener("click", (event) => {
     document.getElementById("keys").showModal();
   } else if ("closeKeys" in target.dataset) {
     document.getElementById("keys").close();
-  } else if ("leftHand" in target.dataset) {
-    setHand(document.documentElement.dataset.hand === "left" ? "right" : "left");
   } else if ("print" in target.dataset) {
     window.print();
   }
 });
 
-// The keypad stands for the hand that types; a setting of this device.
-const HAND = "gyrometra-hand";
-
-function setHand(hand) {
-  document.documentElement.dataset.hand = hand;
-  for (const one of document.querySelectorAll("[data-left-hand]")) one.setAttribute("aria-pressed", String(hand === "left"));
-  try {
-    window.localStorage.setItem(HAND, hand);
-  } catch {
-    // it holds for this page
-  }
-}
-
-function keptHand() {
-  try {
-    return window.localStorage.getItem(HAND);
-  } catch {
-    return null; // the right hand
-  }
-}
-
-if (keptHand() === "left") setHand("left");
-document.addEventListener("htmx:afterSettle", () => keptHand() === "left" && setHand("left"));
-
-// Two taps log a remark: sound, then look.
+// Two taps log a remark.
 document.addEventListener("change", (event) => {
   const form = event.target.closest("form[x-data=remark]");
   if (form && form.querySelector("[name=sound]:checked") && form.querySelector("[name=look]:checked")) form.requestSubmit();
@@ -197,12 +171,6 @@ document.addEventListener("keydown", (event) => {
     const here = cell.closest(".cell");
     const next = event.key === "ArrowLeft" ? here.previousElementSibling : here.nextElementSibling;
     next?.querySelector("a.cv")?.click();
-    return;
-  }
-  const turn = document.querySelector(`[data-turn=${event.key === "ArrowLeft" ? "back" : "on"}]`);
-  if (turn && (event.key === "ArrowLeft" || event.key === "ArrowRight") && (!typing || (event.target === cell && !cell.value))) {
-    event.preventDefault();
-    turn.click();
     return;
   }
   if (event.key === "Enter" && cell && !typing && cell.value && !event.target.closest("button, a, summary")) {
@@ -404,23 +372,6 @@ document.addEventListener("keydown", (event) => {
   const here = all.indexOf(event.target);
   if (here < 0) return event.target.dispatchEvent(new Event("change", { bubbles: true }));
   all[Math.max(0, here + (event.shiftKey ? -1 : 1))].focus();
-});
-
-// A plane touched, in the drawing or beside its depth, is typed as the depth of the next round; once more, none.
-function pickPlane(button) {
-  const field = document.getElementById("id_plane_mm");
-  if (!field) return;
-  field.value = field.value === button.dataset.plane ? "" : button.dataset.plane;
-  for (const one of document.querySelectorAll("[data-plane]"))
-    one.setAttribute("aria-pressed", String(field.value !== "" && one.dataset.plane === field.value));
-}
-
-document.addEventListener("click", (event) => {
-  const touched = event.target.closest?.("svg [data-place^=plane-]")?.dataset.place;
-  const button = touched
-    ? document.querySelector(`button [data-place="${CSS.escape(touched)}"]`)?.closest("button")
-    : event.target.closest?.("[data-plane]");
-  if (button) pickPlane(button);
 });
 
 // A place touched in the drawing opens as its row in the list does.

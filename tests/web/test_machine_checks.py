@@ -148,3 +148,18 @@ def test_a_taper_on_the_work_is_taken_out_at_the_tailstock(dagny: Client, lathe:
     assert "cannot be read as a size" in flat(dagny.get(f"/machine/{lathe.pk}/?check=tailstock&taper=x&over=1&lever=1"))
     assert "over 0" in flat(dagny.get(f"/machine/{lathe.pk}/?check=slope&taper=0.1&over=0&lever=1"))
     assert "A taper read on the work" not in flat(dagny.get(f"/machine/{lathe.pk}/?check=play"))
+
+
+def test_a_refused_page_leads_on(dagny: Client, lathe: Machine) -> None:
+    """It stands at an address that is posted to: its links and forms, and a reload, go back to the machine's page."""
+    said = post(dagny, lathe, "play", push_mm="four")
+    assert f'href="/machine/{lathe.pk}/?check=tailstock"' in said
+    assert f'<form method="get" action="/machine/{lathe.pk}/"' in said
+    for address in ("play/", "changed/play/", "limit/play/"):
+        assert dagny.get(f"/machine/{lathe.pk}/{address}", follow=True).status_code == 200
+
+
+def test_in_limits_is_said_only_where_there_is_a_limit(dagny: Client, lathe: Machine) -> None:
+    said = post(dagny, lathe, "play", push_mm="0.001", pull_mm="0.001")
+    assert "no limit set" in said
+    assert "in limits" not in said

@@ -173,8 +173,10 @@ def _due_plate(one: CheckStanding, units: Units, today: date) -> dict[str, Any]:
     if health.last is None or health.due is None:
         return {}
     rises = "" if health.reaches is None else f"; rising, at its limit by {health.reaches:%b %Y}"
-    words = {"over": "over its limit", "late": "past its day", "soon": "due soon", "in": "in limits",
-             "changed": f"{_changed_since(one)} since: check it again", "none": ""}[health.state]  # fmt: skip
+    fine = "in limits" if one.limit_mm is not None else "no limit set"
+    again = f"{_changed_since(one)} since: check it again"
+    words = {"over": "over its limit", "late": "past its day", "soon": "due soon", "in": fine, "changed": again,
+             "none": ""}[health.state]  # fmt: skip
     return {"label": "Next check", "number": f"{health.due:%d %b %Y}", "unit": "", "mark": _MARKS[health.state],
             "words": [words], "is_day": True, "governs": f"Every {one.every_days} days:",
             "reason": f"last on {health.last.day:%d %b %Y}{rises}"}  # fmt: skip

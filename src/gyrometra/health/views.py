@@ -10,7 +10,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.utils.timezone import localdate
-from django.views.decorators.http import require_POST, require_safe
+from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
 from gyrocore import InvalidInput
 from gyrometra.accounts.people import member, units_shown
@@ -75,10 +75,12 @@ def _sent(request: HttpRequest, values: dict[str, Any], text: str = "") -> Sent:
     return Sent(user=member(request), client_id=values["client_id"], text=text[:60])
 
 
-@require_POST
+@require_http_methods(["GET", "HEAD", "POST"])
 def log_check(request: HttpRequest, pk: int, kind: str) -> HttpResponse:
     """Log a check of a machine."""
     machine = get_object_or_404(Machine, pk=pk)
+    if request.method != "POST":  # gone back to, or the unit switched, after a refusal
+        return _back(machine, kind)
     asked = next((one for one in kinds_of(machine.kind) if one.key == kind), None)
     if asked is None:
         raise Http404
@@ -96,10 +98,12 @@ def log_check(request: HttpRequest, pk: int, kind: str) -> HttpResponse:
     return _back(machine, kind)
 
 
-@require_POST
+@require_http_methods(["GET", "HEAD", "POST"])
 def log_changed(request: HttpRequest, pk: int, kind: str) -> HttpResponse:
     """Log what was changed of a machine."""
     machine = get_object_or_404(Machine, pk=pk)
+    if request.method != "POST":  # gone back to, or the unit switched, after a refusal
+        return _back(machine, kind)
     form = ChangedForm(request.POST, units=units_shown(request), prefix="changed")
     if not form.is_valid():
         return _show(request, machine, kind, {"changed_form": form})
@@ -110,10 +114,12 @@ def log_changed(request: HttpRequest, pk: int, kind: str) -> HttpResponse:
     return _back(machine, kind)
 
 
-@require_POST
+@require_http_methods(["GET", "HEAD", "POST"])
 def set_limit(request: HttpRequest, pk: int, kind: str) -> HttpResponse:
     """Set what is allowed of a check, and how often it is due."""
     machine = get_object_or_404(Machine, pk=pk)
+    if request.method != "POST":  # gone back to, or the unit switched, after a refusal
+        return _back(machine, kind)
     if kind not in {one.key for one in kinds_of(machine.kind)}:
         raise Http404
     form = LimitForm(request.POST, units=units_shown(request), prefix="limit")

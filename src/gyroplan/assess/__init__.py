@@ -50,6 +50,7 @@ from gyroplan.assess.line_moves import (
     missing_for_moves,
 )
 from gyroplan.assess.lines import Line, bar_in_line, bores_in_line, line_at
+from gyroplan.assess.oval import Oval, oval_of
 from gyroplan.assess.packing import MOST_KINDS, SHIM_MM, Packed, Packing, Stacked, packed_from, packing_of
 from gyroplan.assess.pads import Pads, pads_of
 from gyroplan.assess.pairs import pair_of
@@ -116,6 +117,7 @@ __all__ = [
     "LineMoves",
     "Next",
     "Opening",
+    "Oval",
     "Packed",
     "Packing",
     "Pads",
@@ -173,6 +175,7 @@ __all__ = [
     "minutes_of",
     "missing_for_moves",
     "name_of",
+    "oval_of",
     "packed_from",
     "packing_of",
     "pads_of",

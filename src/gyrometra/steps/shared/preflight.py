@@ -36,7 +36,9 @@ def machine_lines(page: JobPage) -> list[MachineLine]:
         f"{one.kind.label.lower()} {one.health.last.day:%d %b %Y}" for one in counted if one.health.last is not None
     ]
     if not lines and fine:
-        lines = [MachineLine(mark="in", words=f"Checked, in limits: {', '.join(fine)}", key=counted[0].kind.key)]
+        limited = all(one.limit_mm is not None for one in counted)
+        words = f"{'Checked, in limits' if limited else 'Checked'}: {', '.join(fine)}"
+        lines = [MachineLine(mark="in" if limited else "wait", words=words, key=counted[0].kind.key)]
     return lines
 
 

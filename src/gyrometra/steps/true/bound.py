@@ -8,7 +8,7 @@ from gyrocore import Method
 from gyrometra.bridge.units import Units
 from gyrometra.steps.page import JobPage
 from gyrometra.truing.models import Round
-from gyroplan.assess import Reopened, RoundStanding, centring, reopened_of
+from gyroplan.assess import Reopened, RoundStanding, centring, oval_of, reopened_of
 from gyroplan.record import MachineRecord
 
 #: What each way does not see, said where it is used.
@@ -94,28 +94,18 @@ def dial_words(machine: MachineRecord, way: Method, by_mm: float) -> str:
     return f"{count:.1f} divisions of the table's dial.{backlash}"
 
 
-#: An oval smaller than this is none [mm].
-_OVAL_MM = 0.002
-
-
 def form_words(page: JobPage, view: RoundStanding | None) -> str:
     """Of work that is centred well enough: what its oval is, and from which size on a cut clears it."""
-    sweep = view.sweep if view is not None and view.within else None
-    oval = next((one for one in sweep.form if one.order == 2), None) if sweep is not None else None
-    if view is None or sweep is None or oval is None or oval.amplitude_mm < _OVAL_MM or view.round.surface != "inside":
+    oval = oval_of(view, page.at.start_mm) if view is not None and view.within else None
+    if view is None or oval is None:
         return ""
-    units, place = page.units, view.way.place_name
-    # inside a low reading is wide; the second harmonic reads high at its own angle, and is wide a quarter turn on
-    wide = 45 * round(((oval.angle_deg + 90) % 180) / 45)
-    # r0 + a cos 2t: the wide diameter is 4 a over the narrow one
-    said = f"Oval: its diameters differ by {units.planned(4 * oval.amplitude_mm)}, wide toward {place(wide)}."
-    start, plan = page.at.start_mm, page.passes.plan.value
-    if start is None:
+    units, plan = page.units, page.passes.plan.value
+    wide = view.way.place_name(45 * round(oval.wide_deg / 45))
+    said = f"Oval: its diameters differ by {units.planned(oval.differs_mm)}, wide toward {wide}."
+    if oval.clear_mm is None:
         return said
-    clear = start + 2 * (oval.amplitude_mm + (view.off_centre_mm or 0.0))
-    said += f" A cut clears it from Ø{units.planned(clear)} on"
+    said += f" A cut clears it from Ø{units.planned(oval.clear_mm)} on"
     left = plan.passes[len(page.passes.done) :] if plan is not None else ()
-    first = left[0].diameter_mm if left else None
-    if first is not None and first < clear:
-        return f"{said}: the first pass, Ø{units.planned(first)}, does not yet."
+    if left and left[0].diameter_mm < oval.clear_mm:
+        return f"{said}: the first pass, Ø{units.planned(left[0].diameter_mm)}, does not yet."
     return f"{said}."

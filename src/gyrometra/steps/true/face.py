@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from gyrocore import PackingPiece, nearest_stacks
+from gyrocore import nearest_stacks
 from gyrometra.bridge.fields import LengthField
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plan_form import PlanForm
 from gyrometra.steps.true.line import LEAST_MOVE_MM
-from gyroplan.assess import MOST_KINDS, SHIM_MM, FaceLevel, Lift, level_of
+from gyrometra.steps.work.setting_up import owned, stack_words
+from gyroplan.assess import SHIM_MM, FaceLevel, Lift, level_of
 
 
 class FaceForm(PlanForm):
@@ -61,12 +62,11 @@ def lean_mm(found: FaceLevel) -> float:
 
 def _shim_words(page: JobPage, lift_mm: float) -> str:
     """The shims of the crib that come nearest, and what is left; what is done without any."""
-    pieces = [PackingPiece(name=one.name, height_mm=float(one.height_mm or 0), count=min(one.count, 6))
-              for one in page.crib.packing if 0 < float(one.height_mm or 0) <= SHIM_MM]  # fmt: skip
+    pieces = [one for one in owned(page.crib.packing) if 0 < one.height_mm <= SHIM_MM]
     if not pieces or lift_mm < LEAST_MOVE_MM:
         return "shim under it, or tap the others in"
-    stack = nearest_stacks(pieces=pieces[:MOST_KINDS], target_mm=lift_mm, most_pieces=3, rows=1)[0]
-    names = " + ".join(f"{one.count} x {one.name}" if one.count > 1 else one.name for one in stack.stack)
+    stack = nearest_stacks(pieces=pieces, target_mm=lift_mm, most_pieces=3, rows=1)[0]
+    names = stack_words(stack)
     left = abs(stack.height_mm - lift_mm)
     if left > lift_mm / 2:
         return "thinner than any shim of the crib: foil, or tap the others in"

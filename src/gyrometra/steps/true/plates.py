@@ -14,7 +14,7 @@ from gyrometra.steps.page import JobPage
 from gyrometra.steps.true.alerts import alerts_of
 from gyrometra.steps.true.bound import bound_on_true, dial_words, form_words, method_words, target_words
 from gyrometra.steps.true.scene import chart_scene, empty_face, face_scene
-from gyrometra.steps.true.tilt import walls_drawn
+from gyrometra.steps.true.tilt import LEFT_SHARE, walls_drawn
 from gyroplan.assess import RoundStanding, Truing, broken_at, tilt_of
 from gyroplan.record import BoreRecord, MachineRecord
 
@@ -326,15 +326,13 @@ def _doubt_words(view: RoundStanding | None, units: Units) -> str:
 
 #: A doubt smaller than this is none [mm].
 _DOUBT_MM = 1e-4
-#: A hand lands within so much of what it was told (chosen here).
-_HAND = 0.1
 
 
 def _tenth_words(told: RoundStanding | None, units: Units) -> str:
     """What a move that lands a tenth off leaves."""
     if told is None or not told.moves or told.off_centre_mm is None:
         return ""
-    return units.planned(_HAND * told.off_centre_mm)
+    return units.planned(LEFT_SHARE * told.off_centre_mm)
 
 
 def drawn(
