@@ -82,7 +82,7 @@ def run(rate: int, seconds: float) -> None:
     """Send at a rate while a page looks on; print what became of it."""
     user = User.objects.get(username="corin")
     indicator = Indicator.objects.order_by("pk")[0]
-    link, token = services.link_gauge(user=user, indicator=indicator, name=f"at {rate} a second")
+    link, token = services.link_gauge(user=user, item=indicator, name=f"at {rate} a second")
     listener = uuid4()
     services.listen(user=user, link=link, listener=listener)
     client = Client()

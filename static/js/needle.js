@@ -132,7 +132,7 @@ function takeNext() {
   const press = ears.presses[0];
   const cell = openCell();
   if (!cell) {
-    if (document.querySelector("[data-reading]")) return; // one is on its way: the next cell opens with its answer
+    if (document.querySelector(form())) return; // one is on its way: the next cell opens with its answer
     ears.presses = [];
     return say("Pressed while no place was open: not taken.");
   }
@@ -140,8 +140,11 @@ function takeNext() {
   put(press, press.id);
 }
 
+// Where it is read into: a reading line, or of a bore gauge the size.
+const form = () => (section()?.dataset.gauge ? "form[data-entry=size]" : "[data-reading]");
+
 function openCell() {
-  const cell = document.querySelector("[data-reading] [data-active-cell]");
+  const cell = document.querySelector(`${form()} [data-active-cell]`);
   return cell && !cell.value && !cell.form.hasAttribute("aria-busy") ? cell : null;
 }
 
@@ -150,6 +153,7 @@ function put(read, id) {
   if (!cell || !ears) return;
   cell.value = read.text;
   cell.form.querySelector("[name=source]").value = "link";
+  if (section().dataset.gauge) cell.form.querySelector("[name=gauge]").value = section().dataset.gauge;
   cell.form.querySelector("[name=client_id]").value = id;
   ears.taken = String(read.mm);
   ears.moved = false;

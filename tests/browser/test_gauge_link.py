@@ -14,7 +14,8 @@ from playwright.sync_api import Page, expect
 
 from gyrolink.simulated import made_work
 from gyrometra.accounts.models import User
-from gyrometra.crib.models import Indicator
+from gyrometra.crib.models import Gauge, Indicator
+from gyrometra.inspection.models import SizeReading
 from gyrometra.links import services
 from gyrometra.links.models import GaugeLink, LinkReading
 from gyrometra.truing.models import Reading, Round
@@ -30,7 +31,7 @@ SOURCES = str(Path(__file__).parents[2] / "src")
 def token(shop: None) -> str:
     indicator = Indicator.objects.filter(retired=False).order_by("step_mm", "pk").first()
     assert indicator is not None
-    _, made = services.link_gauge(user=User.objects.get(username="dagny"), indicator=indicator, name="at the lathe")
+    _, made = services.link_gauge(user=User.objects.get(username="dagny"), item=indicator, name="at the lathe")
     return made
 
 
@@ -112,3 +113,22 @@ def test_space_takes_it_and_a_reload_goes_on_listening(page: Page, live_server: 
     say(tool, "")
     page.wait_for_timeout(800)
     assert Reading.objects.filter(round=Round.objects.latest("pk")).count() == 4
+
+
+def test_a_linked_bore_gauge_gives_sizes(page: Page, live_server: Any, token: str, simulator: Any) -> None:
+    gauge = Gauge.objects.get(name="Bore gauge 50-100")
+    GaugeLink.objects.update(indicator=None, gauge=gauge, set_mm="72.00")
+    sign_in(page, live_server.url)
+    page.goto(f"{live_server.url}/jobs/Q-214/check/")
+    tool = simulator("--rate", "20")
+    page.locator("[data-needle-listen]").click()
+    expect(page.locator("[data-needle-state]")).to_have_text("Stands still.")
+    say(tool, "")  # its button
+    expect(page.locator("table.grid td .v")).to_have_count(1)
+    expect(page.locator("#size")).to_have_value("")
+    page.keyboard.press("Space")
+    expect(page.locator("table.grid td .v")).to_have_count(2)
+    rows = list(SizeReading.objects.filter(bore__setup__job__number="Q-214"))
+    assert [(one.gauge_id, one.source) for one in rows] == [(gauge.pk, "link")] * 2
+    assert len({(one.z_mm, one.angle_deg) for one in rows}) == 2, "each goes to the place that is asked next"
+    clean(page, 1280)

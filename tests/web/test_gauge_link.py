@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 import uuid
 from datetime import timedelta
 from typing import Any
@@ -12,7 +13,9 @@ from django.test import Client
 from django.utils.timezone import now
 
 from gyrometra.accounts.models import User
-from gyrometra.crib.models import Indicator
+from gyrometra.crib.models import Gauge, Indicator
+from gyrometra.cutting.models import CutEntry
+from gyrometra.inspection.models import SizeReading
 from gyrometra.links import services
 from gyrometra.links.models import GaugeLink, LinkReading
 from gyrometra.truing.models import Reading
@@ -25,7 +28,7 @@ pytestmark = pytest.mark.django_db
 @pytest.fixture
 def linked(db: None) -> tuple[GaugeLink, str]:
     indicator = Indicator.objects.get(name="Indicator 1")
-    return services.link_gauge(user=User.objects.get(username="dagny"), indicator=indicator, name="at the lathe")
+    return services.link_gauge(user=User.objects.get(username="dagny"), item=indicator, name="at the lathe")
 
 
 def send(token: str, *rows: Any, unit: Any = "mm", **more: Any) -> Any:
@@ -145,7 +148,7 @@ def test_a_linked_reading_is_logged_as_one(linked: tuple[GaugeLink, str], corin:
 
 def test_the_token_is_shown_once(dagny: Client) -> None:
     pk = Indicator.objects.get(name="Indicator 1").pk
-    assert "No gauge sends readings" in flat(dagny.get(f"/link/indicator/{pk}/"))
+    assert "Nothing sends readings" in flat(dagny.get(f"/link/indicator/{pk}/"))
     assert f"/link/indicator/{pk}/" in dagny.get(f"/crib/indicator/{pk}/").content.decode()
     made = flat(dagny.post(f"/link/indicator/{pk}/", {"name": "milling corner"}))
     assert "Its token, shown this once" in made
@@ -165,3 +168,32 @@ def test_asking_for_the_needle_costs_the_same_however_much_came(
     send(token, *[row(f"{n}", n / 1000) for n in range(900)])
     with django_assert_max_num_queries(6):
         assert needle(corin, link, listener)["state"] == "live"
+
+
+def test_a_bore_gauge_is_linked_off_its_ring(corin: Client, dagny: Client) -> None:
+    gauge = Gauge.objects.get(name="Bore gauge 50-100")
+    page = f"/link/gauge/{gauge.pk}/"
+    assert f'href="{page}"' in dagny.get(f"/crib/gauge/{gauge.pk}/").content.decode()
+    refused = flat(dagny.post(page, {"name": "at the lathe", "set_mm": "7.2"}))
+    assert "Bore gauge 50-100 measures" in refused
+    assert "Its token, shown this once" not in refused
+    made = dagny.post(page, {"name": "at the lathe", "set_mm": "72.00"})
+    token = re.search(r"GYROMETRA_TOKEN=([\w-]+)", made.content.decode())
+    assert token is not None
+    assert "off a ring of Ø72.000" in flat(dagny.get(page))
+    said = flat(corin.get("/jobs/Q-214/check/"))
+    assert "Listen to the gauge" in said
+    link, listener = GaugeLink.objects.get(), uuid.uuid4()
+    corin.post(f"/link/{link.pk}/listen/", {"listener": str(listener)})
+    send(token[1], row("p", "0.0123", press=True))
+    told = needle(corin, link, listener)
+    # what it sends is off its ring, what is logged is the size
+    assert (told["value"], told["text"]) == ("72.012", "72.0123 mm")
+    press = told["presses"][0]
+    sent = {"value": press["text"], "z": "20", "angle_deg": "0", "gauge": gauge.pk, "client_id": press["id"],
+            "source": "link"}  # fmt: skip
+    for _ in range(2):
+        corin.post("/jobs/Q-214/size/", sent, headers={"HX-Request": "true"})
+    read = SizeReading.objects.get(client_id=press["id"])
+    assert (float(read.value_mm), read.source, read.gauge_id) == (72.0123, "link", gauge.pk)
+    assert not CutEntry.objects.filter(client_id=press["id"]).exists()

@@ -11,6 +11,7 @@ from django.test import Client
 
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Indicator
+from gyrometra.jobs.models import SetUp
 from gyrometra.steps.page import open_page
 from gyrometra.steps.shared.seen import seen_on
 from gyrometra.truing.models import Between, Reading, Round
@@ -180,3 +181,36 @@ def test_what_was_measured_before_a_weld_is_measured_anew(corin: Client) -> None
     assert warned in flat(corin.get("/jobs/Q-214/check/"))
     log(corin, 71.9, 70)
     assert warned not in flat(corin.get("/jobs/Q-214/check/"))
+
+
+def test_moved_otherwise_than_told(corin: Client) -> None:
+    begin(corin, "Q-223", method="sweep")
+    said = read(corin, "Q-223", TO_JAW_1)
+    assert "Moved otherwise" in said
+    refused = post(corin, "between/moved", really_0="")
+    assert "Type by how much it was really moved." in refused
+    # told 0.040 from jaw 1 to jaw 3, half of it made: nobody is told that the move went wrong
+    said = post(corin, "between/moved", really_0="0.020")
+    assert "Moved otherwise than told: it should lie 0.020 mm off centre now." in said
+    row = Between.objects.filter(setup__job__number="Q-223").latest("pk")
+    assert row.really_mm == [-0.02, 0.0]
+    begin(corin, "Q-223", method="sweep")
+    said = read(corin, "Q-223", [one // 2 for one in TO_JAW_1])
+    assert "half as far" not in said
+    assert 'data-entry="moved"' in said, "what is left is told anew"
+
+
+def test_a_faceplate_is_tapped_once_at_a_clock_position(corin: Client) -> None:
+    setup = SetUp.objects.get(job__number="Q-223")
+    SetUp.objects.filter(pk=setup.pk).update(holding="faceplate")
+    begin(corin, "Q-223", method="sweep")
+    # off by 0.028 to 0 and as much to 90 degrees: 0.040 at half past one
+    said = read(corin, "Q-223", [28, 40, 28, 0, -28, -40, -28, 0, 28])
+    assert "Tap the work on the plate at 1:30, toward 7:30 (mark 3-4)" in said
+    assert re.search(r'<p class="jawno">0\.0(39|40)', said)
+    assert said.count('class="jawno"') == 1
+    assert "By the clock, seen from the tailstock." in said
+    post(corin, "between/moved", really_0="-0.040")
+    assert "it should lie 0.079 mm off centre" in flat(corin.get("/jobs/Q-223/true/")) or "0.080 mm off" in flat(
+        corin.get("/jobs/Q-223/true/")
+    )

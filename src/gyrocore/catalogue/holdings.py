@@ -31,6 +31,7 @@ class Holding:
     unbalanced: bool | None = None
     outer: str = "Tap it to"
     each_end: bool = False
+    tapped: bool = False
 
 
 @cache
@@ -70,5 +71,5 @@ def held(method_key: str, holding_key: str = "") -> Method:
         way, holding=one.holding, trued=one.trued or way.trued, moved=one.moved or way.moved, jaws=one.jaws,
         place_word=way.place_word if one.place_word is None else one.place_word,
         unbalanced=way.unbalanced if one.unbalanced is None else one.unbalanced, outer=one.outer,
-        each_end=one.each_end,
+        each_end=one.each_end, tapped=one.tapped,
     )  # fmt: skip

@@ -48,6 +48,8 @@ class Method:
     #: about the other one, instead of the work whole by what holds it.
     outer: str = "Tap it to"
     each_end: bool = False
+    #: Whether one tap moves it any way at once: there are no jaws, screws or dials that move it along two directions.
+    tapped: bool = False
 
     def place_name(self, angle_deg: float) -> str:
         """A place of the sweep as the operator names it: `jaw 1`, `1-2` between two, else the angle."""

@@ -7,7 +7,7 @@ from typing import Any
 from django.conf import settings
 from django.db import models
 
-from gyrometra.crib.models import Indicator, mm
+from gyrometra.crib.models import Gauge, Indicator, mm
 
 
 class GaugeLinkQuerySet(models.QuerySet[Any]):
@@ -19,9 +19,12 @@ class GaugeLinkQuerySet(models.QuerySet[Any]):
 
 
 class GaugeLink(models.Model):
-    """An indicator that sends its readings, by a token of its own; and which page listens to it."""
+    """An indicator or a gauge that sends its readings, by a token of its own; and which page listens to it."""
 
-    indicator = models.ForeignKey(Indicator, on_delete=models.CASCADE, related_name="links")
+    indicator = models.ForeignKey(Indicator, null=True, blank=True, on_delete=models.CASCADE, related_name="links")
+    gauge = models.ForeignKey(Gauge, null=True, blank=True, on_delete=models.CASCADE, related_name="links")
+    #: Of a gauge that shows how far it is off its ring: the size of the ring; empty where it shows the size itself.
+    set_mm = mm(null=True, blank=True)
     name = models.CharField(max_length=40)
     #: SHA-256 of the token: the token itself is shown once and kept nowhere.
     token_hash = models.CharField(max_length=64, unique=True)
@@ -40,9 +43,34 @@ class GaugeLink(models.Model):
 
     class Meta:
         ordering = ["pk"]
+        constraints = [
+            models.CheckConstraint(
+                name="a_link_is_of_one_gauge",
+                condition=models.Q(indicator__isnull=False, gauge__isnull=True, set_mm__isnull=True)
+                | models.Q(indicator__isnull=True, gauge__isnull=False),
+            )
+        ]
 
     def __str__(self) -> str:
         return self.name
+
+    @property
+    def instrument(self) -> Indicator | Gauge:
+        """What sends."""
+        found: Indicator | Gauge | None = self.indicator or self.gauge
+        assert found is not None  # noqa: S101 - the database holds it
+        return found
+
+    @property
+    def step_mm(self) -> float:
+        """One division of it, or its last digit."""
+        item = self.instrument
+        return float(item.resolution_mm if isinstance(item, Gauge) else item.step_mm)
+
+    @property
+    def from_mm(self) -> float:
+        """What a value that it sends counts from."""
+        return float(self.set_mm or 0)
 
 
 class LinkReading(models.Model):

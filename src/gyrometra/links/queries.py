@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import timedelta
+from typing import Any
 
 from django.db.models import Avg, Count, F, Max, Min
 from django.utils.timezone import now
 
-from gyrometra.crib.models import Indicator
+from gyrometra.crib.models import Gauge, Indicator
 from gyrometra.links.models import GaugeLink, LinkReading
 from gyroplan.needle import SILENT_S, STILL_S, Watched
 
@@ -34,15 +36,23 @@ def watched(link: GaugeLink) -> Watched | None:
     )  # fmt: skip
 
 
-def links_of(indicator: Indicator) -> list[GaugeLink]:
-    """All that were made for an indicator, those in use first."""
-    rows = GaugeLink.objects.filter(indicator=indicator).select_related("made_by")
+def links_of(item: Indicator | Gauge) -> list[GaugeLink]:
+    """All that were made for an indicator or a gauge, those in use first."""
+    of: dict[str, Any] = {"gauge": item} if isinstance(item, Gauge) else {"indicator": item}
+    rows = GaugeLink.objects.filter(**of).select_related("made_by")
     return list(rows.order_by(F("ended_at").desc(nulls_first=True), "-pk"))
 
 
 def link_in_use(indicator_id: int) -> GaugeLink | None:
     """The link of an indicator: the one that sent last, where it has several."""
     rows = GaugeLink.objects.in_use().filter(indicator_id=indicator_id)
+    found: GaugeLink | None = rows.order_by(F("seen_at").desc(nulls_last=True), "-pk").first()
+    return found
+
+
+def gauge_link_in_use(gauges: Sequence[Gauge]) -> GaugeLink | None:
+    """The link of one of these gauges: the one that sent last."""
+    rows = GaugeLink.objects.in_use().filter(gauge__in=[one.pk for one in gauges]).select_related("gauge")
     found: GaugeLink | None = rows.order_by(F("seen_at").desc(nulls_last=True), "-pk").first()
     return found
 

@@ -4,15 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from datetime import timedelta
+from decimal import Decimal
 from hashlib import sha256
 from secrets import token_urlsafe
+from typing import Any
 from uuid import NAMESPACE_URL, UUID, uuid5
 
 from django.db import transaction
 from django.utils.timezone import now
 
 from gyrometra.accounts.models import User
-from gyrometra.crib.models import Indicator
+from gyrometra.crib.models import Gauge, Indicator
 from gyrometra.links.models import GaugeLink, LinkReading
 from gyrometra.links.protocol import Sent
 
@@ -38,12 +40,13 @@ def hashed(token: str) -> str:
     return sha256(token.encode()).hexdigest()
 
 
-def link_gauge(*, user: User, indicator: Indicator, name: str) -> tuple[GaugeLink, str]:
-    """Make a token for an indicator; it is returned once and kept nowhere."""
+def link_gauge(
+    *, user: User, item: Indicator | Gauge, name: str, set_mm: Decimal | None = None
+) -> tuple[GaugeLink, str]:
+    """Make a token for an indicator or a gauge; it is returned once and kept nowhere."""
     token = token_urlsafe(32)
-    link = GaugeLink.objects.create(
-        indicator=indicator, name=name or indicator.name[:40], token_hash=hashed(token), made_by=user
-    )
+    of: dict[str, Any] = {"gauge": item, "set_mm": set_mm} if isinstance(item, Gauge) else {"indicator": item}
+    link = GaugeLink.objects.create(**of, name=name or item.name[:40], token_hash=hashed(token), made_by=user)
     return link, token
 
 

@@ -9,5 +9,5 @@ urlpatterns = [
     path("<int:pk>/listen/", views.listen, name="link-listen"),
     path("<int:pk>/needle/", views.needle, name="link-needle"),
     path("<int:pk>/end/", views.end_link, name="link-end"),
-    path("indicator/<int:pk>/", views.link_gauge, name="link-gauge"),
+    path("<str:kind>/<int:pk>/", views.link_of, name="link-of"),
 ]

@@ -8,15 +8,16 @@ from uuid import UUID
 
 from django.contrib import messages
 from django.contrib.auth.decorators import login_not_required
-from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.csrf import csrf_exempt
 from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
-from gyrometra.accounts.people import member, words_typed
+from gyrometra.accounts.people import member, units_shown, words_typed
 from gyrometra.bridge.units import Units
-from gyrometra.crib.models import Indicator
+from gyrometra.crib.models import Gauge, Indicator
 from gyrometra.links import services
+from gyrometra.links.forms import RingForm
 from gyrometra.links.models import GaugeLink
 from gyrometra.links.protocol import BadBatch, read_batch
 from gyrometra.links.queries import links_of, pressed_after, watched
@@ -68,7 +69,7 @@ def listen(request: HttpRequest, pk: int) -> JsonResponse:
 @require_safe
 def needle(request: HttpRequest, pk: int) -> JsonResponse:
     """How the needle stands, and what was pressed since."""
-    link = get_object_or_404(GaugeLink.objects.in_use().select_related("indicator", "listened_by"), pk=pk)
+    link = get_object_or_404(GaugeLink.objects.in_use().select_related("indicator", "gauge", "listened_by"), pk=pk)
     if link.listener is None or link.listener != _uuid(request.GET.get("listener", "")):
         return JsonResponse({"state": "elsewhere", "who": getattr(link.listened_by, "username", "")})
     seen = watched(link)
@@ -76,21 +77,22 @@ def needle(request: HttpRequest, pk: int) -> JsonResponse:
         return JsonResponse({"state": "silent", "presses": []})
     units = Units("in" if request.GET.get("unit") == "in" else "mm")
     now = live_needle(
-        seen, float(link.indicator.step_mm), _number(request.GET.get("taken", "")),
-        had_moved=request.GET.get("moved") == "1",
-    )  # fmt: skip
+        seen, link.step_mm, _number(request.GET.get("taken", "")), had_moved=request.GET.get("moved") == "1"
+    )
     presses = pressed_after(link, _count(request.GET.get("after", "")))
+    shown = now.value_mm + link.from_mm
     return JsonResponse({
-        "state": "live", "value": units.signed(now.value_mm), "turn": round(now.turn, 4), "mm": round(now.value_mm, 6),
-        "text": taken_words(now.value_mm), "still": now.is_still, "moved": now.has_moved,
-        "presses": [{"pk": one.pk, "id": str(services.entry_id(one)), "text": taken_words(float(one.value_mm)),
+        "state": "live", "turn": round(now.turn, 4), "mm": round(now.value_mm, 6),
+        "value": units.signed(shown) if link.gauge is None else units.measured(shown, link.step_mm),
+        "text": taken_words(link, now.value_mm), "still": now.is_still, "moved": now.has_moved,
+        "presses": [{"pk": one.pk, "id": str(services.entry_id(one)), "text": taken_words(link, float(one.value_mm)),
                      "mm": float(one.value_mm)} for one in presses],
     })  # fmt: skip
 
 
-def taken_words(value_mm: float) -> str:
-    """A reading as it is put in the cell: with its unit, so that no page reads it as divisions."""
-    return f"{value_mm:+.4f} mm"
+def taken_words(link: GaugeLink, value_mm: float) -> str:
+    """A reading as it is put in the cell: with its unit, so that no page reads it as divisions; a size of its ring."""
+    return f"{value_mm:+.4f} mm" if link.gauge is None else f"{value_mm + link.from_mm:.4f} mm"
 
 
 def _uuid(text: str) -> UUID | None:
@@ -109,18 +111,25 @@ def _count(text: str) -> int:
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
-def link_gauge(request: HttpRequest, pk: int) -> HttpResponse:
-    """The links of an indicator; posted, a token is made for it and shown this once."""
-    indicator = get_object_or_404(Indicator, pk=pk)
-    token = ""
-    if request.method == "POST":
+def link_of(request: HttpRequest, kind: str, pk: int) -> HttpResponse:
+    """The links of an indicator or a gauge; posted, a token is made for it and shown this once."""
+    if kind not in _LINKED:
+        raise Http404
+    item: Any = get_object_or_404(_LINKED[kind], pk=pk)
+    units, token = units_shown(request), ""
+    form = RingForm(request.POST if request.method == "POST" else None, units=units, gauge=item)
+    if request.method == "POST" and form.is_valid():
         name = words_typed(request, "name", 40)[:40]
-        _, token = services.link_gauge(user=member(request), indicator=indicator, name=name)
+        _, token = services.link_gauge(user=member(request), item=item, name=name, set_mm=form.cleaned_data["set_mm"])
     shown: dict[str, Any] = {
-        "item": indicator, "token": token, "address": request.build_absolute_uri("/").rstrip("/"),
-        "links": links_of(indicator),
+        "item": item, "token": token, "address": request.build_absolute_uri("/").rstrip("/"), "kind": kind,
+        "links": [(one, "" if one.set_mm is None else units.planned(one.set_mm)) for one in links_of(item)],
+        "form": form, "units": units,
     }  # fmt: skip
     return render(request, "links/gauge.html", shown)
+
+
+_LINKED: dict[str, type[Indicator] | type[Gauge]] = {"indicator": Indicator, "gauge": Gauge}
 
 
 @require_POST
@@ -129,4 +138,4 @@ def end_link(request: HttpRequest, pk: int) -> HttpResponse:
     link: Any = get_object_or_404(GaugeLink, pk=pk)
     services.end_link(link)
     messages.info(request, f"The link {link.name} is ended: its token counts no more.")
-    return redirect("link-gauge", link.indicator_id)
+    return redirect("link-of", "indicator" if link.gauge_id is None else "gauge", link.instrument.pk)

@@ -120,6 +120,8 @@ class Between(LogEntry):
     kind = models.CharField(max_length=10, choices=Kind.choices)
     #: What disturbed it; empty in entries of an older make.
     how = models.CharField(max_length=10, choices=How.choices, blank=True)
+    #: Moved otherwise than told: what was really moved, along 0 and along 90 degrees [mm]; empty for as told.
+    really_mm = models.JSONField(default=list, blank=True)
 
     def __str__(self) -> str:
         return f"{self.kind} after round {self.after_round}"

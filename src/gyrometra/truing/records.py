@@ -35,7 +35,7 @@ def rounds_of(setup: SetUp, pieces: Iterable[int] | None = None) -> list[Round]:
     )  # fmt: skip
     rounds = setup.rounds.select_related("indicator").annotate(
         reading_rows=rows_of(readings, "id", "place", "value_mm", "text", "client_id"),
-        between_rows=rows_of(happened, "kind", "bore_id", "how", "at"),
+        between_rows=rows_of(happened, "kind", "bore_id", "how", "at", "really_mm"),
     )
     return list(rounds if pieces is None else rounds.filter(piece__in=pieces))
 
@@ -85,6 +85,7 @@ def between_records(row: Round, places: Mapping[int, int]) -> list[BetweenRecord
             piece=row.piece,
             bore=bore,
             how=one["how"],
+            really_mm=tuple(one["really_mm"]) if one["really_mm"] else None,
         )
         for one in row.between_rows  # type: ignore[attr-defined]
         if one["bore_id"] == row.bore_id

@@ -126,9 +126,10 @@ def _is_over(round: Round) -> bool:
 
 @transaction.atomic
 def log_between(
-    *, sent: Sent, setup: SetUp, kind: str, bore: Bore | None = None, piece: int = 1, how: str = ""
-) -> Between:
-    """Log that the jaws were moved as told, or that the work was disturbed; one sent twice is stored once."""
+    *, sent: Sent, setup: SetUp, kind: str, bore: Bore | None = None, piece: int = 1, how: str = "",
+    really_mm: Sequence[float] = (),
+) -> Between:  # fmt: skip
+    """Log that the work was moved, as told or otherwise, or that it was disturbed; one sent twice is stored once."""
     lock_open(setup.job)
     known = stored_before(Between, sent)
     if known is not None:
@@ -139,7 +140,9 @@ def log_between(
     same: Between | None = Between.objects.standing().filter(**of, after_round=number, kind=kind).first()
     if kind == Between.Kind.MOVED and same is not None:
         return same  # two people tapped the same move: it was made once
-    return Between.objects.create(kind=kind, how=how, after_round=number, **of, **sent.columns)
+    return Between.objects.create(
+        kind=kind, how=how, after_round=number, really_mm=[round(one, 6) for one in really_mm], **of, **sent.columns
+    )
 
 
 @transaction.atomic

@@ -50,6 +50,7 @@ from gyroplan.assess.line_moves import (
     missing_for_moves,
 )
 from gyroplan.assess.lines import Line, bar_in_line, bores_in_line, line_at
+from gyroplan.assess.moved import Tap, moved_by, moved_otherwise, tap_of, told_moves
 from gyroplan.assess.oval import Oval, oval_of
 from gyroplan.assess.packing import MOST_KINDS, SHIM_MM, Packed, Packing, Stacked, packed_from, packing_of
 from gyroplan.assess.pads import Pads, pads_of
@@ -138,6 +139,7 @@ __all__ = [
     "Station",
     "Steps",
     "SweptBore",
+    "Tap",
     "Tilt",
     "Together",
     "Truing",
@@ -174,6 +176,8 @@ __all__ = [
     "machine_speed",
     "minutes_of",
     "missing_for_moves",
+    "moved_by",
+    "moved_otherwise",
     "name_of",
     "oval_of",
     "packed_from",
@@ -201,7 +205,9 @@ __all__ = [
     "summary_of",
     "sweeps_of",
     "swept_of",
+    "tap_of",
     "tilt_of",
+    "told_moves",
     "truing_of",
     "turning_of",
     "turns_heavy",

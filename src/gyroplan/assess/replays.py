@@ -164,7 +164,9 @@ def _stretch(
         entries += _entries(view)
         ends.append(len(entries))
         after = (what for what in happened if what.after_round == one.number)
-        entries += [Moved() if what.kind == "moved" else Disturbed() for what in after]
+        # what was moved otherwise is no move as told: the next round is not held against it
+        as_told = (what.kind == "moved" and what.really_mm is None for what in after)
+        entries += [Moved() if told else Disturbed() for told in as_told]
     found = true_state(
         TrueWork(
             surface=rounds[-1].swept_as, limit_mm=limit_mm, entries=entries,

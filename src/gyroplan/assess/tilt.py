@@ -91,6 +91,9 @@ class WallLean:
     lifts: tuple[Lift, ...]
     #: What each wall reads from its first depth to its last once the lean is out: the taper alone, on radius.
     then_mm: float
+    #: What the centre of the open face moves by, the way it leans, as the lean is taken out; None while the pivot's
+    #: place is not known.
+    carried_mm: float | None = None
 
     @property
     def within(self) -> bool:
@@ -121,8 +124,16 @@ def wall_lean_of(job: Assessment, piece: int, place: int) -> WallLean | None:
         standing=standing, over_mm=standing.length_mm, lean_mm=standing.tilt_mm, lean_deg=standing.tilt_angle_deg,
         taper_mm=2 * grows * standing.length_mm / 1000, limit_mm=standing.limit_mm,
         one_way=runs.tilt_along_mm_m is not None, lifts=_lifts(job, standing),
-        then_mm=sign * grows * run / 1000,
+        then_mm=sign * grows * run / 1000, carried_mm=_carried(job, standing),
     )  # fmt: skip
+
+
+def _carried(job: Assessment, standing: RoundStanding) -> float | None:
+    """The pivot stands still: a plane so far before it moves by its distance times the slope."""
+    pivot = job.record.setup.plan.pivot_mm
+    if pivot is None or standing.tilt_mm is None or standing.length_mm <= TOLERANCE:
+        return None
+    return pivot * standing.tilt_mm / standing.length_mm
 
 
 def _lifts(job: Assessment, standing: RoundStanding) -> tuple[Lift, ...]:

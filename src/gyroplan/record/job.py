@@ -157,6 +157,8 @@ class PlanRecord:
     #: Set true to a face: the circle on which it is read, and that of the supports, jaws or clamps under it.
     face_read_mm: float | None = None
     supports_mm: float | None = None
+    #: How far the supports, screws or the pivot lie behind the open face.
+    pivot_mm: float | None = None
     #: How high the work's own axis lies over its foot, where it stands on a table or a saddle.
     foot_mm: float | None = None
     overrun_mm: float = 5.0

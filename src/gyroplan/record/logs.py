@@ -142,6 +142,8 @@ class BetweenRecord:
     piece: int
     #: What disturbed it.
     how: str = ""
+    #: Moved otherwise than told: what was really moved, along 0 and along 90 degrees [mm]; None for as told.
+    really_mm: tuple[float, float] | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

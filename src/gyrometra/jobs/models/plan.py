@@ -40,6 +40,8 @@ class Plan(models.Model):
     #: Set true to a face: the circle on which it is read, and that of the supports, jaws or clamps under it.
     face_read_mm = mm(null=True, blank=True)
     supports_mm = mm(null=True, blank=True)
+    #: How far the supports, screws or the pivot lie behind the open face: tilting carries the centre along.
+    pivot_mm = mm(null=True, blank=True)
     #: Places of the bearings along the axis, from the open face of the first bore [mm].
     bearings_mm = models.JSONField(default=list, blank=True)
     #: From two sides: how far the second cuts past where the first one ended.

@@ -19,6 +19,7 @@ from gyrometra.steps.bore.plates import bore, guards_due
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.entries import EntryForm
 from gyrometra.steps.shared.entry_view import entry_view, sent_by
+from gyrometra.steps.shared.linked import linked_gauge
 from gyrometra.steps.shared.seen import Changed, require_passes, require_state, require_unchanged, seen_by
 from gyrometra.steps.shared.view import show
 from gyroplan.loop import Act, Touched, TouchOff, Zero
@@ -29,6 +30,8 @@ def show_bore(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
     shown = bore(page, to)
     shown["size_form"] = PassSizeForm(units=page.units, bore=page.bore)
     shown["gauges"] = Gauge.objects.measuring(page.bore.lower_mm)
+    if shown.get("mode") == "measure":
+        shown |= linked_gauge(page, shown["gauges"])
     return show(request, page, "bore", {**shown, **extra})
 
 

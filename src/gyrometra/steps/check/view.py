@@ -19,7 +19,7 @@ from gyrometra.steps.check.plates import check, first_waiting
 from gyrometra.steps.check.scene import check_scenes
 from gyrometra.steps.page import JobPage, open_page, other_pages
 from gyrometra.steps.shared.entry_view import entry_view, sent_by
-from gyrometra.steps.shared.linked import linked
+from gyrometra.steps.shared.linked import linked, linked_gauge
 from gyrometra.steps.shared.seen import Changed, require_unchanged, seen_by
 from gyrometra.steps.shared.view import page_for, saved, show
 from gyrometra.steps.true.form import ReadingForm, RoundForm
@@ -41,7 +41,8 @@ def show_check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Ht
     if page.bore_row.has_shoulder:
         shown["depth_gauges"] = Gauge.objects.measuring(page.bore.depth_lower_mm or 0)
     shown["has_indicator"] = Indicator.objects.filter(retired=False).exists()
-    shown |= linked(page, shown.get("open_round"))
+    open_round = shown.get("open_round")
+    shown |= linked(page, open_round) if open_round is not None else linked_gauge(page, shown["gauges"])
     rows = feature_rows(page, extra.get("feature_form"))
     if rows:
         shown |= {

@@ -6,17 +6,18 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from gyrocore import FourPlaces, Method, sentence
+from gyrocore import FourPlaces, sentence
 from gyrodraw import Scene
 from gyrometra.bridge.units import Units
 from gyrometra.steps.cuts.plates import BREAKS
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.true.alerts import alerts_of
-from gyrometra.steps.true.bound import bound_on_true, dial_words, form_words, method_words, target_words
+from gyrometra.steps.true.bound import bound_on_true, form_words, method_words, target_words
+from gyrometra.steps.true.moved import moves_words, otherwise_words, told_of
 from gyrometra.steps.true.scene import chart_scene, empty_face, face_scene
 from gyrometra.steps.true.tilt import LEFT_SHARE, walls_drawn
-from gyroplan.assess import RoundStanding, Truing, broken_at, tilt_of
-from gyroplan.record import BoreRecord, MachineRecord
+from gyroplan.assess import RoundStanding, Truing, broken_at
+from gyroplan.record import BoreRecord
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -28,20 +29,6 @@ class Cell:
     value: str
     was: str
     active: bool
-
-
-@dataclass(frozen=True, kw_only=True)
-class MoveWords:
-    """One pair of jaws: what to do, how much, what to read after."""
-
-    slacken: str
-    tighten: str
-    order: str
-    amount: str
-    #: In divisions of the dial that is turned, where there is one.
-    dial: str
-    before: str
-    after: str
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -140,33 +127,6 @@ def _cell_words(view: RoundStanding, place: int, value: float | None, units: Uni
     return "skipped" if place in view.by_place else ""
 
 
-def moves_words(view: RoundStanding, units: Units, machine: MachineRecord) -> list[MoveWords]:
-    """What to do at the jaws."""
-    return [
-        MoveWords(
-            slacken=move.slacken,
-            tighten=move.tighten,
-            order=move_order(view.way, move.slacken, move.tighten),
-            amount=units.planned(move.by_mm),
-            dial=dial_words(machine, view.way, move.by_mm),
-            before=_signed(view.reading_before_mm(move), units),
-            after=_signed(view.reading_after_mm(move), units),
-        )
-        for move in view.moves
-    ]
-
-
-def move_order(way: Method, slacken: str, tighten: str) -> str:
-    """What to do where there are no jaws: the work goes toward the place that would be slackened."""
-    if way.jaws:
-        return ""
-    return f"Move {way.moved} to the {slacken if way.moved_is == 'work' else tighten}"
-
-
-def _signed(value: float | None, units: Units) -> str:
-    return "" if value is None else units.signed(value)
-
-
 def round_lines(views: Sequence[RoundStanding], units: Units) -> list[RoundLine]:
     """Closed rounds, oldest first."""
     lines = []
@@ -262,9 +222,7 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
     views, open_round, standing = truing.rounds, truing.open_round, truing.standing
     earlier = [view for view in views if view is not open_round]
     shown = open_round or (earlier[-1] if earlier else None)
-    limit, tilt = page.truing.limit_mm, tilt_of(page.assessment, page.piece, page.place)
-    # of two planes that hold the jaws move the inner one; the other is tapped after it
-    told = tilt.at if tilt is not None and standing is not None else standing
+    limit, told = page.truing.limit_mm, told_of(page)
     return {
         "last_bore": page.bores[-1],
         "open_round": open_round,
@@ -280,6 +238,7 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
         "moves": moves_words(told, units, page.at.machine) if told else [],
         "made": moves_words(truing.last_valid, units, page.at.machine) if truing.last_valid and not standing else [],
         "alerts": alerts_of(shown, standing, units),
+        "moved_otherwise": otherwise_words(page),
         "made_lean": _made_lean(truing, units) if not standing else "",
         "form_left": standing.figures.is_form_or_too_fine if standing and standing.figures else False,
         "expected": planned(told.expected_mm, units) if told and told.round.method != "flats" else "",

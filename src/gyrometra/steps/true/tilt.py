@@ -34,6 +34,10 @@ class WallForm(PlanForm):
     supports_mm = LengthField(
         label="Supports, screws or shims on Ø", required=False, help_text="blank: it is held in jaws"
     )
+    pivot_mm = LengthField(
+        label="They lie behind the open face by", required=False, positive=False, least=0,
+        help_text="how far tilting carries the centre follows from it",
+    )  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -68,6 +72,8 @@ class WallsOnTrue:
     taper: str = ""
     limit: str = ""
     then: str = ""
+    #: How far tilting carries the centre of the open face, where it is known how far the pivot lies behind it.
+    carried: str = ""
     left: str = ""
     within: bool = False
     lifts: Sequence[LiftRow] = ()
@@ -92,7 +98,8 @@ def walls_on_true(page: JobPage) -> WallsOnTrue | None:
     told = WallsOnTrue(
         pairs=pairs, unseen=unseen, lean=units.planned(found.lean_mm), towards=_towards(page, found),
         over=units.length(found.over_mm), taper=units.planned(found.taper_mm), limit=units.planned(found.limit_mm),
-        then=units.signed(found.then_mm), left=units.planned(LEFT_SHARE * found.lean_mm), within=found.within,
+        then=units.signed(found.then_mm), carried="" if found.carried_mm is None else units.planned(found.carried_mm),
+        left=units.planned(LEFT_SHARE * found.lean_mm), within=found.within,
         lifts=[lift_row(page, one) for one in found.lifts],
         open_end="" if found.lifts else _towards(page, found),
     )  # fmt: skip

@@ -19,17 +19,19 @@ from gyrometra.steps.shared.linked import linked
 from gyrometra.steps.shared.plan_form import PlanForm
 from gyrometra.steps.shared.plan_view import plan_form, save_plan
 from gyrometra.steps.shared.preflight import machine_lines
+from gyrometra.steps.shared.seen import Changed
 from gyrometra.steps.shared.view import show
 from gyrometra.steps.true.bound import reopened_words
 from gyrometra.steps.true.face import FaceForm, face_on_true
 from gyrometra.steps.true.form import CentredForm, ReadingForm, RoundForm
 from gyrometra.steps.true.line import DroopForm, line_on_true, missing_words
+from gyrometra.steps.true.moved import moved_form, told_of
 from gyrometra.steps.true.plates import round_initial, true
 from gyrometra.steps.true.start import start_on_true
 from gyrometra.steps.true.tilt import WallForm, tilt_on_true, walls_on_true
 from gyrometra.truing import services as truing
 from gyrometra.truing.models import Between
-from gyroplan.assess import RoundStanding, is_by_face, is_moved_at_bearings
+from gyroplan.assess import RoundStanding, is_by_face, is_moved_at_bearings, moved_by
 
 
 def _correcting(request: HttpRequest, views: Sequence[RoundStanding]) -> int | None:
@@ -50,6 +52,7 @@ def show_true(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
     shown["centred_form"] = CentredForm(units=page.units)
     shown["reopened"] = reopened_words(page)
     shown["hows"] = Between.How.choices
+    shown["moved_form"] = moved_form(page)
     shown["has_indicator"] = Indicator.objects.filter(retired=False).exists()
     if is_moved_at_bearings(page.assessment):
         refused = extra.pop("form", None) if isinstance(extra.get("form"), DroopForm) else None
@@ -104,10 +107,18 @@ def log_between(request: HttpRequest, page: JobPage, kind: str) -> dict[str, Any
     how = request.POST.get("how", "")
     if kind not in Between.Kind.values or (how and how not in Between.How.values):
         raise Http404
+    really: tuple[float, float] | tuple[()] = ()
+    if kind == Between.Kind.MOVED and "really_0" in request.POST:
+        form, told = moved_form(page, request.POST), told_of(page)
+        if form is None or told is None:
+            raise Changed("Nothing is told to move any more: look at the round again.")
+        if not form.is_valid():
+            return {"moved_form": form}
+        really = moved_by(told, form.cleaned_data["amounts_mm"])
     sent = sent_by(request, EntryForm.of(request.POST))
     truing.log_between(
         sent=sent, setup=page.job.setup, kind=kind,
-        bore=page.bore_row if page.job.setup.way.several else None, piece=page.piece, how=how,
+        bore=page.bore_row if page.job.setup.way.several else None, piece=page.piece, how=how, really_mm=really,
     )  # fmt: skip
     tell_other_bores(page, sent, kind, how)
     return None
