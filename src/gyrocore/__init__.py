@@ -29,11 +29,17 @@ from gyrocore.formulas.beam_model import STEEL, BarMaterial, BeamModel, Segment,
 from gyrocore.formulas.cutting_force import Cut, CuttingForce, cutting_force
 from gyrocore.formulas.heat import ThermalSize, thermal_size
 from gyrocore.formulas.stability import EdgeInCut, Stability, stability
+from gyrocore.formulas.tones import Peak, Tones, spectrum, tones
+from gyrocore.judging.agreement import Agreement, Found, agreement, weighted_mm
 from gyrocore.judging.bore_form import BoreForm, DiameterReading, Station, StationForm, bore_form
 from gyrocore.judging.centre_distance import CentreDistance, centre_distance
+from gyrocore.judging.drift import Drift, drift
+from gyrocore.judging.gauge_bounds import GaugeBounds, Seen, gauge_bounds
 from gyrocore.judging.line_of_bores import BoreCentre, LineOfBores, line_of_bores
+from gyrocore.judging.match_set import MatchSet, PieceSize, ToOpen, match_set
 from gyrocore.judging.measurement import GaugeData, Measurement, Warmth, measurement
 from gyrocore.judging.next_cut import Habit, NextCut, SetAndMeasured, next_cut
+from gyrocore.judging.next_size import ExistingSize, NextSize, SizeRow, next_size
 from gyrocore.judging.oversize import OVERSIZE_STEP_IN_MM, OVERSIZE_STEP_MM, Oversize, next_oversizes
 from gyrocore.judging.slips import Slip, radius_diameter_slip, unit_slip
 from gyrocore.judging.verdict import AtMost, Verdict, judge_at_most, verdict
@@ -70,6 +76,7 @@ from gyrocore.planning.line_response import (
     line_response,
     one_more_bearing_mm,
 )
+from gyrocore.planning.noise import NamedTone, NamedTones, name_tones
 from gyrocore.planning.overhang import BarData, BarSection, Overhang, OverhangLimit, overhang
 from gyrocore.planning.packing import PackingPiece, PackingStack, StackedPiece, nearest_stacks, packing
 from gyrocore.planning.pass_plan import Pass, PassPlan, PassRules, equal_passes, pass_plan
@@ -121,6 +128,7 @@ __all__ = [
     "OVERSIZE_STEP_MM",
     "SPRING_SHARE",
     "STEEL",
+    "Agreement",
     "AlongWall",
     "AngledFace",
     "AtMost",
@@ -159,17 +167,21 @@ __all__ = [
     "Dial",
     "DialMove",
     "DiameterReading",
+    "Drift",
     "Drive",
     "EdgeInCut",
     "ElasticPasses",
+    "ExistingSize",
     "FaceTime",
     "Finish",
     "FirstCut",
     "Fit",
     "FlatPair",
+    "Found",
     "FourJawFlats",
     "FourPlaces",
     "Free",
+    "GaugeBounds",
     "GaugeData",
     "Guidance",
     "GuidedBore",
@@ -193,12 +205,16 @@ __all__ = [
     "LineResponse",
     "LineResponseRow",
     "Mass",
+    "MatchSet",
     "Material",
     "Measurement",
     "Method",
+    "NamedTone",
+    "NamedTones",
     "Narrow",
     "Needle",
     "NextCut",
+    "NextSize",
     "Note",
     "OverBar",
     "Overhang",
@@ -210,6 +226,8 @@ __all__ = [
     "Pass",
     "PassPlan",
     "PassRules",
+    "Peak",
+    "PieceSize",
     "Pilot",
     "PilotGuide",
     "PilotRow",
@@ -222,8 +240,10 @@ __all__ = [
     "PressFit",
     "RankedBar",
     "Reach",
+    "Seen",
     "Segment",
     "SetAndMeasured",
+    "SizeRow",
     "SlideMove",
     "Slip",
     "Speed",
@@ -243,6 +263,8 @@ __all__ = [
     "TaperCorrection",
     "ThermalSize",
     "TiltAlong",
+    "ToOpen",
+    "Tones",
     "Tool",
     "TrueHousing",
     "TunedPoint",
@@ -256,6 +278,7 @@ __all__ = [
     "WayHome",
     "Weight",
     "WorkOnSaddle",
+    "agreement",
     "angled_face",
     "axis_line",
     "balance",
@@ -278,6 +301,7 @@ __all__ = [
     "cut_time",
     "cutter_advance",
     "cutting_force",
+    "drift",
     "eased_speed_m_min",
     "elastic_passes",
     "equal_passes",
@@ -291,6 +315,7 @@ __all__ = [
     "fit_with_part",
     "four_jaw_flats",
     "four_places",
+    "gauge_bounds",
     "head_dial",
     "head_range",
     "held",
@@ -303,16 +328,19 @@ __all__ = [
     "line_bar_moves",
     "line_of_bores",
     "line_response",
+    "match_set",
     "material",
     "materials",
     "measurement",
     "method",
     "methods",
     "middle_stiffness_n_mm",
+    "name_tones",
     "nearest_common",
     "nearest_stacks",
     "next_cut",
     "next_oversizes",
+    "next_size",
     "note",
     "one_more_bearing_mm",
     "over_bar",
@@ -340,6 +368,7 @@ __all__ = [
     "sentence",
     "slide_move",
     "slope_at",
+    "spectrum",
     "speeds_in_pockets",
     "spindle_check",
     "spindle_speed",
@@ -349,10 +378,12 @@ __all__ = [
     "sweep",
     "taper_correction",
     "thermal_size",
+    "tones",
     "tuning",
     "two_sided",
     "unit_slip",
     "verdict",
     "wall_runs",
     "way_home",
-]  # fmt: skip
+    "weighted_mm",
+]

@@ -5,11 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
-from math import hypot
 
-from gyrocore import GaugeData, InvalidInput, Warmth, measurement
+from gyrocore import Found, GaugeData, InvalidInput, Warmth, agreement, measurement, weighted_mm
 from gyrocore.checks import (
-    TOLERANCE,
     require_finite,
     require_not_negative,
     require_positive,
@@ -124,7 +122,7 @@ def believed_size(taken: Sequence[SizeTaken], gauges: Sequence[Gauge], expansion
     if len(by_gauge) == 1:
         only = by_gauge[0]
         return Believed(value_mm=only.value_mm, expanded_mm=only.expanded_mm, agree=None, by_gauge=by_gauge)
-    value, expanded = _weighted(by_gauge)
+    value, expanded = weighted_mm([_found(one) for one in by_gauge])
     agree = all(_agree(one, other) for one, other in combinations(by_gauge, 2))
     return Believed(value_mm=value, expanded_mm=expanded, agree=agree, by_gauge=by_gauge)
 
@@ -162,18 +160,12 @@ def _corrected(taken: SizeTaken, gauge: Gauge, expansions: Expansions) -> list[f
     return [(reading + gauge.correction_mm) * factor for reading in taken.readings_mm]
 
 
-def _weighted(values: Sequence[GaugeValue]) -> tuple[float, float]:
-    """Weights 1/U^2; one that is known exactly is taken whole."""
-    exact = [one.value_mm for one in values if one.expanded_mm == 0]
-    if exact:
-        return sum(exact) / len(exact), 0.0
-    weights = [one.expanded_mm**-2 for one in values]
-    total = sum(weights)
-    return sum(w * one.value_mm for w, one in zip(weights, values, strict=True)) / total, float(total**-0.5)
-
-
 def _agree(one: GaugeValue, other: GaugeValue) -> bool:
-    return abs(one.value_mm - other.value_mm) <= hypot(one.expanded_mm, other.expanded_mm) + TOLERANCE
+    return agreement(first=_found(one), second=_found(other)).agree
+
+
+def _found(one: GaugeValue) -> Found:
+    return Found(value_mm=one.value_mm, expanded_mm=one.expanded_mm)
 
 
 def require_gauges(gauges: Sequence[Gauge], expansions: Expansions) -> None:

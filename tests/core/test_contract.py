@@ -22,6 +22,7 @@ NAMES = [
     "taper_correction", "measurement",
     "verdict", "bore_form", "line_of_bores", "thermal_size", "support_moves", "packing", "balance", "two_sided",
     "pilot", "line_bar_moves", "press_fit", "angled_face", "face_time",
+    "agreement", "gauge_bounds", "next_size", "match_set", "drift", "tones", "name_tones",
 ]  # fmt: skip
 
 GOOD: dict[str, dict[str, Any]] = {
@@ -95,6 +96,17 @@ GOOD: dict[str, dict[str, Any]] = {
                   "length_mm": 60},
     "angled_face": {"angle_deg": 45, "inner_diameter_mm": 30, "outer_diameter_mm": 34, "deepen_mm": 0.1},
     "face_time": {"outer_diameter_mm": 200, "feed_mm_rev": 0.1, "surface_speed_m_min": 80, "max_rpm": 1000},
+    "agreement": {"first": {"value_mm": 72.01, "expanded_mm": 0.003}, "second": {"value_mm": 72.016, "expanded_mm": 0.004}},
+    "gauge_bounds": {"seen": [{"kind": "go", "size_mm": 72, "expanded_mm": 0.002}, {"kind": "no-go", "size_mm": 72.03}],
+                     "lower_mm": 72, "upper_mm": 72.03},
+    "next_size": {"bore_mm": 72.06, "sizes": [{"name": "+0.5", "diameter_mm": 72.5}], "play_mm": 0.02,
+                  "least_cut_mm": 0.05, "outside_mm": 90, "least_wall_mm": 6},
+    "match_set": {"pieces": [{"name": "1", "value_mm": 55.004}, {"name": "2", "value_mm": 55.012}], "match_mm": 0.005,
+                  "lower_mm": 55, "upper_mm": 55.03},
+    "drift": {"values_mm": [55.02, 55.018, 55.017], "lower_mm": 55, "upper_mm": 55.03},
+    "tones": {"samples": [((n * 37) % 100) / 100 for n in range(256)], "rate_hz": 8000, "count": 2, "least_hz": 30},
+    "name_tones": {"peaks_hz": [212.0], "spindle_rpm": 280, "natural_frequency_hz": 200,
+                   "spindle_speeds_rpm": [180, 280, 355]},
 }  # fmt: skip
 
 #: The product's own questions, beyond the contract.

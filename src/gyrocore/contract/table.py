@@ -16,11 +16,17 @@ from gyrocore.formulas.bar_response import BarResponse, bar_response
 from gyrocore.formulas.cutting_force import Cut, CuttingForce, cutting_force
 from gyrocore.formulas.heat import ThermalSize, thermal_size
 from gyrocore.formulas.stability import EdgeInCut, Stability, require_edge, stability
+from gyrocore.formulas.tones import Tones, tones
+from gyrocore.judging.agreement import Agreement, agreement
 from gyrocore.judging.bore_form import BoreForm, bore_form
 from gyrocore.judging.centre_distance import CentreDistance, centre_distance
+from gyrocore.judging.drift import Drift, drift
+from gyrocore.judging.gauge_bounds import GaugeBounds, gauge_bounds
 from gyrocore.judging.line_of_bores import LineOfBores, line_of_bores
+from gyrocore.judging.match_set import MatchSet, match_set
 from gyrocore.judging.measurement import Measurement, measurement
 from gyrocore.judging.next_cut import Habit, NextCut, SetAndMeasured, next_cut
+from gyrocore.judging.next_size import NextSize, next_size
 from gyrocore.judging.oversize import Oversize, next_oversizes
 from gyrocore.judging.verdict import AtMost, Verdict, judge_at_most, verdict
 from gyrocore.limits import Fit, Limits, fit, read_limits
@@ -39,6 +45,7 @@ from gyrocore.planning.head import HeadRange, head_range
 from gyrocore.planning.line_bar import LineBarLayout, line_bar_layout
 from gyrocore.planning.line_bar_moves import LineBarMoves, line_bar_moves
 from gyrocore.planning.line_response import LineResponse, line_response
+from gyrocore.planning.noise import NamedTones, name_tones
 from gyrocore.planning.overhang import Overhang, overhang
 from gyrocore.planning.packing import PackingStack, packing
 from gyrocore.planning.pass_plan import PassPlan, pass_plan
@@ -198,6 +205,13 @@ CALCULATIONS: dict[str, Calculation] = {
     "press_fit": _entry("What pressing a bush into its seat does.", PressFit, press_fit),
     "angled_face": _entry("Measures of a face at an angle.", AngledFace, angled_face),
     "face_time": _entry("Minutes that facing takes.", FaceTime, face_time),
+    "agreement": _entry("Whether two ways of measuring one size agree.", Agreement, agreement),
+    "gauge_bounds": _entry("Between what a size lies, by what goes and what was read.", GaugeBounds, gauge_bounds),
+    "next_size": _entry("The smallest existing part that a bore can be bored for.", NextSize, next_size),
+    "match_set": _entry("Whether pieces are alike, and what to open.", MatchSet, match_set),
+    "drift": _entry("How a size runs from piece to piece.", Drift, drift),
+    "tones": _entry("The strongest tones of a sound.", Tones, tones),
+    "name_tones": _entry("What each tone is: the bar, the turns, or other.", NamedTones, name_tones),
     # beyond the contract: the product's own questions
     "four_places": _entry("The missing one of four readings, or whether they fit a circle.", FourPlaces, four_places),
     "counterweights": _entry("Weights at a plate's holes that counter an unbalance.", Counterweights, counterweights),
