@@ -77,9 +77,8 @@ def tones(*, samples: Sequence[float], rate_hz: float, count: int = 3, least_hz:
     """
     values = _required(samples, rate_hz, count, least_hz)
     amplitudes = spectrum(values)
-    lines = [
-        line for line in _maxima(amplitudes) if amplitudes[line] > _NOTHING * max(1e-300, float(abs(values).max()))
-    ]
+    faintest = _NOTHING * max(1e-300, float(abs(values).max()))
+    lines = [line for line in _maxima(amplitudes) if amplitudes[line] > faintest]
     found: list[tuple[float, float, int]] = []
     for line in sorted(lines, key=lambda one: -amplitudes[one]):
         if all(abs(line - other) >= _APART_LINES for _, _, other in found):
@@ -107,6 +106,12 @@ def spectrum(samples: Sequence[float] | NDArray[np.float64]) -> NDArray[np.float
     References
     ----------
     Discrete Fourier transform, Hann window; its mean is 1/2.
+
+    Examples
+    --------
+    >>> from math import pi, sin
+    >>> round(float(spectrum([0.7 * sin(2 * pi * 20 * n / 256) for n in range(256)])[20]), 3)
+    0.7
     """
     values = np.asarray(samples, dtype=np.float64)
     values = values - values.mean()

@@ -57,7 +57,8 @@ def agreement(*, first: Found, second: Found) -> Agreement:
 
     Examples
     --------
-    >>> found = agreement(first=Found(value_mm=72.010, expanded_mm=0.003), second=Found(value_mm=72.016, expanded_mm=0.004))
+    >>> one, other = Found(value_mm=72.010, expanded_mm=0.003), Found(value_mm=72.016, expanded_mm=0.004)
+    >>> found = agreement(first=one, second=other)
     >>> (round(found.en, 2), found.agree)
     (1.2, False)
     """

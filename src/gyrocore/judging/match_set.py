@@ -70,7 +70,8 @@ def match_set(
 
     Examples
     --------
-    >>> found = match_set(pieces=[PieceSize(name="1", value_mm=55.004), PieceSize(name="2", value_mm=55.012)], match_mm=0.005)
+    >>> two = [PieceSize(name="1", value_mm=55.004), PieceSize(name="2", value_mm=55.012)]
+    >>> found = match_set(pieces=two, match_mm=0.005)
     >>> [(row.name, round(row.cut_mm, 3)) for row in found.rows]
     [('1', 0.008)]
     """
@@ -87,7 +88,7 @@ def match_set(
     possible = upper_mm is None or largest <= upper_mm + TOLERANCE
     return MatchSet(
         spread_mm=spread, within=spread <= match_mm + TOLERANCE, rows=rows, possible=possible,
-        notes=() if possible else (note("largest_over", given_mm=largest, allowed_mm=upper_mm),),
+        notes=() if possible else (note("match_impossible", given_mm=largest, allowed_mm=upper_mm),),
     )  # fmt: skip
 
 

@@ -68,7 +68,7 @@ def name_tones(
 
     References
     ----------
-    Regenerative chatter, stability lobes: see `gyrocore.stability`. The bounds of the names: core contract, `name_tones`.
+    Regenerative chatter, stability lobes: see `gyrocore.stability`. Bounds of the names: core contract, `name_tones`.
 
     Examples
     --------

@@ -315,7 +315,7 @@ NOTES: dict[str, str] = {
     "bounds_contradict": "They cannot all be true: at least {at_least_mm} and at most {at_most_mm}.",
     "plug_sees_narrowest": "A plug tells the narrowest place that it passes; form beyond it is not seen.",
     "bore_in_the_middle": "The wall is that of a bore in the middle of its metal.",
-    "largest_over": "The largest, {given_mm}, is over the upper limit {allowed_mm}: nothing that is opened to it can be in limits.",
+    "match_impossible": "The largest, {given_mm}, is over the upper limit {allowed_mm}: nothing that is opened to it can be in limits.",
     "drift_of_few": "From {count} pieces: the line itself is hardly known yet.",
     "no_tone": "No tone stands out.",
     "bar_unknown": "The bar's natural frequency is not known: no tone is named as the bar's.",
