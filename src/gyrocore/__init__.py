@@ -35,6 +35,7 @@ from gyrocore.judging.bore_form import BoreForm, DiameterReading, Station, Stati
 from gyrocore.judging.centre_distance import CentreDistance, centre_distance
 from gyrocore.judging.drift import Drift, drift
 from gyrocore.judging.gauge_bounds import GaugeBounds, Seen, gauge_bounds
+from gyrocore.judging.habit import Foretold, HabitPrior, LearnedHabit, SeenCut, foretold, learned_habit
 from gyrocore.judging.line_of_bores import BoreCentre, LineOfBores, line_of_bores
 from gyrocore.judging.match_set import MatchSet, PieceSize, ToOpen, match_set
 from gyrocore.judging.measurement import GaugeData, Measurement, Warmth, measurement
@@ -177,6 +178,7 @@ __all__ = [
     "FirstCut",
     "Fit",
     "FlatPair",
+    "Foretold",
     "Found",
     "FourJawFlats",
     "FourPlaces",
@@ -186,6 +188,7 @@ __all__ = [
     "Guidance",
     "GuidedBore",
     "Habit",
+    "HabitPrior",
     "Harmonic",
     "HeadBar",
     "HeadHole",
@@ -195,6 +198,7 @@ __all__ = [
     "Hub",
     "InvalidInput",
     "JawMove",
+    "LearnedHabit",
     "Length",
     "Limits",
     "LineBar",
@@ -241,6 +245,7 @@ __all__ = [
     "RankedBar",
     "Reach",
     "Seen",
+    "SeenCut",
     "Segment",
     "SetAndMeasured",
     "SizeRow",
@@ -313,6 +318,7 @@ __all__ = [
     "fit",
     "fit_of",
     "fit_with_part",
+    "foretold",
     "four_jaw_flats",
     "four_places",
     "gauge_bounds",
@@ -322,6 +328,7 @@ __all__ = [
     "holdings",
     "holdings_for",
     "judge_at_most",
+    "learned_habit",
     "length_words",
     "limits_to_suit",
     "line_bar_layout",

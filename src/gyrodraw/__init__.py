@@ -39,6 +39,7 @@ from gyrodraw.machine import (
 from gyrodraw.needledial import needle_dial
 from gyrodraw.passline import PassLine, Rung
 from gyrodraw.practice import ChuckDrawn, PathDrawn, chuck_scene, paths_scene
+from gyrodraw.runs import RunDrawn, RunPoint, run_chart
 from gyrodraw.scene import Scene, Shape
 from gyrodraw.section import BesideBore, Broken, Labels, Part, strip_section
 from gyrodraw.settingup import OnPlate, SideBar, StackPiece, plate_view, sides_ruler, stack_view
@@ -80,6 +81,8 @@ __all__ = [
     "PlaneMark",
     "Resting",
     "RulerLimit",
+    "RunDrawn",
+    "RunPoint",
     "Rung",
     "SagCurve",
     "Scene",
@@ -120,6 +123,7 @@ __all__ = [
     "needle_dial",
     "paths_scene",
     "plate_view",
+    "run_chart",
     "sides_ruler",
     "spindle_scene",
     "spot",

@@ -109,12 +109,12 @@ def _wall(scene: Scene, walls: Walls, points: Sequence[WallPoint], name: str, up
     if len(spots) > 1:
         scene.poly(sorted(spots), "wall")
     for spot, point in zip(spots, points, strict=True):
-        _mark(scene, spot, point.verdict)
+        judged_mark(scene, spot, point.verdict)
         tone = {"in": "measured", "over": "measured-bad", "under": "measured-blue"}.get(point.verdict, "measured-warn")
         scene.text((spot[0], axis + sign * 48 + 6), point.words, tone, "middle")
 
 
-def _mark(scene: Scene, at: Point, verdict: str) -> None:
+def judged_mark(scene: Scene, at: Point, verdict: str) -> None:
     """Shapes speak with the colour: ring in, half diamond undecided, square over, open blue ring under."""
     x, y = at
     if verdict == "in":

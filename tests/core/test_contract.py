@@ -137,6 +137,8 @@ BEYOND: dict[str, dict[str, Any]] = {
     "pilot_guidance": {"guides_mm": [0, 200], "play_mm": 0.02,
                        "bores": [{"name": "H1", "start_mm": 60, "end_mm": 120}]},
     "judge_at_most": {"found_mm": 0.01, "allowed_mm": 0.02, "expanded_mm": 0.002, "rule": "guarded"},
+    "learned_habit": {"seen": [{"off_mm": 0.01, "model_mm": -0.004}, {"off_mm": 0.012}], "model_mm": -0.002,
+                      "bias_sd_mm": 0.02, "keeps": 0.9},
     "next_oversizes": {"target_mm": 72.015, "largest_mm": 72.06, "least_depth_mm": 0.05},
 }  # fmt: skip
 

@@ -22,6 +22,7 @@ from gyrocore.judging.bore_form import BoreForm, bore_form
 from gyrocore.judging.centre_distance import CentreDistance, centre_distance
 from gyrocore.judging.drift import Drift, drift
 from gyrocore.judging.gauge_bounds import GaugeBounds, gauge_bounds
+from gyrocore.judging.habit import LearnedHabit, learned_habit
 from gyrocore.judging.line_of_bores import LineOfBores, line_of_bores
 from gyrocore.judging.match_set import MatchSet, match_set
 from gyrocore.judging.measurement import Measurement, measurement
@@ -232,6 +233,7 @@ CALCULATIONS: dict[str, Calculation] = {
     "between_centres": _entry("Where the bit of a bar between centres stands.", CentresLayout, between_centres),
     "pilot_guidance": _entry("How far off a pilot bar may bore.", Guidance, pilot_guidance),
     "judge_at_most": _entry("A figure against a limit that it may not pass.", AtMost, judge_at_most),
+    "learned_habit": _entry("What a bar's next cut comes out over its setting.", LearnedHabit, learned_habit, "prior"),
     "next_oversizes": _entry(
         "The next sizes to bore a spoilt bore to.", OversizesOut, next_oversizes, out=lambda f: OversizesOut(sizes=f)
     ),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from django.db import models
 
-from gyrometra.crib.models import Gauge, mm
+from gyrometra.crib.models import Bar, Cutter, Gauge, mm
 from gyrometra.jobs.models import Bore, LogEntry, SetUp
 
 
@@ -81,3 +81,33 @@ class CutEntry(LogEntry):
 
     def __str__(self) -> str:
         return f"pass {self.number} {self.kind}"
+
+
+class BarSeen(models.Model):
+    """What a measured pass said of its bar, worked out from the log and kept so that other jobs can be told of it.
+
+    Made anew after every change of its bore; `number` 0 is a tip that was touched.
+    """
+
+    setup = models.ForeignKey(SetUp, on_delete=models.CASCADE, related_name="+")
+    bore = models.ForeignKey(Bore, on_delete=models.CASCADE, related_name="+")
+    piece = models.PositiveSmallIntegerField()
+    number = models.PositiveSmallIntegerField()
+    bar = models.ForeignKey(Bar, on_delete=models.CASCADE, related_name="seen")
+    cutter = models.ForeignKey(Cutter, null=True, on_delete=models.CASCADE, related_name="+")
+    material = models.CharField(max_length=40)
+    kind = models.CharField(max_length=8)
+    way = models.CharField(max_length=12)
+    off_mm = models.FloatField()
+    model_mm = models.FloatField()
+    out_mm = models.FloatField(null=True)
+    diameter_mm = models.FloatField()
+    depth_mm = models.FloatField()
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["at", "pk"]
+        indexes = [models.Index(fields=["bar", "-at"], name="what_was_seen_of_a_bar")]
+
+    def __str__(self) -> str:
+        return f"{self.off_mm} of {self.bar_id}"

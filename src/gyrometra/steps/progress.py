@@ -11,13 +11,14 @@ from gyrometra.bridge.units import Units
 from gyrometra.crib.models import CribItem
 from gyrometra.jobs.models import Job
 from gyrometra.steps.bush.suited import keep_links
+from gyrometra.steps.habits import keep_habits
 from gyrometra.steps.page import JobPage, open_page
 from gyrometra.steps.record import setup_values, summaries_values
 from gyroplan.assess import in_hand, setup_summary, steps_of, summary_of
 
 NAMES = {"work": "Work", "bar": "Bar", "cuts": "Cuts", "true": "True", "bore": "Bore", "check": "Check"}
 #: How stations are written; those of an older make are worked out anew when the database is brought up to date.
-MADE = 6
+MADE = 7
 
 
 def keep_those_of_an_older_make() -> None:
@@ -36,6 +37,7 @@ def keep(page: JobPage) -> None:
         setup=_setup_in_hand(job),
     )  # fmt: skip
     keep_links(page)
+    keep_habits(page, [(page.place, page.piece)])
 
 
 def work_out(page: JobPage) -> None:
@@ -90,5 +92,6 @@ def refresh(job: Job) -> None:
     for place in list(job.setups.values_list("place", flat=True)):
         page = open_page(job.number, Units(), setup=place, whole=True)
         keep(page)
+        keep_habits(page, page.rows.cut_logs)
     for name in ("stations", "piece_summaries", "setup_summaries", "stale"):
         setattr(job, name, getattr(page.job, name))

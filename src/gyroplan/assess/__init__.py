@@ -37,6 +37,7 @@ from gyroplan.assess.features import (
     face_speed_rpm,
 )
 from gyroplan.assess.figure import Figure
+from gyroplan.assess.habit import CutSeen, HabitStanding, Raised, cuts_seen, habit_of, touched_at
 from gyroplan.assess.handed import Handed, handed_on
 from gyroplan.assess.heads import HoleFit, Holes
 from gyroplan.assess.here import STEPS, Next, Station, Steps
@@ -103,12 +104,14 @@ __all__ = [
     "Centres",
     "Centring",
     "Checked",
+    "CutSeen",
     "FaceLevel",
     "FeatureChecked",
     "FeatureCut",
     "FeatureLine",
     "Figure",
     "Gap",
+    "HabitStanding",
     "Handed",
     "HoleFit",
     "Holes",
@@ -124,6 +127,7 @@ __all__ = [
     "Pads",
     "Passes",
     "PlannedPass",
+    "Raised",
     "Reopened",
     "RoundStanding",
     "Seat",
@@ -160,8 +164,10 @@ __all__ = [
     "check_of",
     "choice_of",
     "cut_of",
+    "cuts_seen",
     "enters",
     "face_speed_rpm",
+    "habit_of",
     "handed_on",
     "in_hand",
     "in_line",
@@ -208,6 +214,7 @@ __all__ = [
     "tap_of",
     "tilt_of",
     "told_moves",
+    "touched_at",
     "truing_of",
     "turning_of",
     "turns_heavy",

@@ -14,8 +14,10 @@ from gyrometra.crib.models import Gauge
 from gyrometra.cutting import services as cutting
 from gyrometra.cutting.models import CutEntry
 from gyrometra.steps.bore.acts import NotRead, act_of, rests_on, size_act
+from gyrometra.steps.bore.chance import chance_plate
 from gyrometra.steps.bore.form import ActForm, DivisionForm, PassSizeForm, RemarkForm
 from gyrometra.steps.bore.plates import bore, guards_due
+from gyrometra.steps.habits import habit
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.entries import EntryForm
 from gyrometra.steps.shared.entry_view import entry_view, sent_by
@@ -30,6 +32,7 @@ def show_bore(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
     shown = bore(page, to)
     shown["size_form"] = PassSizeForm(units=page.units, bore=page.bore)
     shown["gauges"] = Gauge.objects.measuring(page.bore.lower_mm)
+    shown["chance"] = chance_plate(page, habit(page, list(shown["gauges"]), member(request).username))
     if shown.get("mode") == "measure":
         shown |= linked_gauge(page, shown["gauges"])
     return show(request, page, "bore", {**shown, **extra})
@@ -61,6 +64,7 @@ def _set_or_cut(request: HttpRequest, page: JobPage, *, cut: bool) -> dict[str, 
     values = form.cleaned_data
     missing = _guards_missing(request, page)
     kept = {"ticked": request.POST.getlist("guard"), "typed_actual": values["actual"]}
+    values["actual"] = values["actual"] or request.POST.get("habit", "")[:60]
     if missing and (not cut or values["through"]):
         return {**kept, "refused": f"Before power: {missing}. Tick it when it is done."}
     if page.boring.rests_until is not None and not cut:
