@@ -64,7 +64,7 @@ def test_a_habit_is_proven_only_where_it_beats_a_copy() -> None:
     assert foretold(seen=steady).is_proven
     assert not foretold(seen=none).is_proven
     assert not foretold(seen=jumps).is_proven, "a copy of the last cut foretells a jump better"
-    assert not foretold(seen=steady[:3]).is_proven, "two foretold cuts are too few"
+    assert not foretold(seen=steady[:4]).is_proven, "two foretold cuts are too few"
 
 
 def test_said_ninety_percent_comes_in_nine_times_of_ten() -> None:

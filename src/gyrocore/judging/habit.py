@@ -141,6 +141,8 @@ class Foretold:
 
 #: So many cuts must have been foretold before a habit is called proven, and so much better (chosen here).
 _ENOUGH, _BETTER = 3, 0.9
+#: So many cuts are learned from before one is foretold.
+_BEGUN = 2
 
 
 def foretold(*, seen: Sequence[SeenCut], prior: HabitPrior = NOTHING_SEEN) -> Foretold:
@@ -171,11 +173,11 @@ def foretold(*, seen: Sequence[SeenCut], prior: HabitPrior = NOTHING_SEEN) -> Fo
     """
     ahead = [
         learned_habit(seen=seen[:place], model_mm=seen[place].model_mm, prior=prior).off_mm
-        for place in range(1, len(seen))
+        for place in range(_BEGUN, len(seen))
     ]
     if not ahead:
         return Foretold(learned_mm=0.0, as_told_mm=0.0, copied_mm=0.0, cuts=0)
-    later, earlier = [one.off_mm for one in seen[1:]], [one.off_mm for one in seen[:-1]]
+    later, earlier = [one.off_mm for one in seen[_BEGUN:]], [one.off_mm for one in seen[_BEGUN - 1 : -1]]
     count = len(ahead)
     return Foretold(
         learned_mm=sum(abs(a - b) for a, b in zip(later, ahead, strict=True)) / count,

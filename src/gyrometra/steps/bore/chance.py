@@ -124,12 +124,19 @@ def _because(found: HabitStanding, units: Units) -> Because:
             ("steady habit", units.signed(learned.bias_mm)),
             ("share of the modelled deflection", f"{learned.share:.2f}"),
             ("scatter with what is not known, 1 sd", units.doubt(as_told.predicted_sd_mm)),
-            ("foretold: learned, as told, copied",
-             " ".join(units.doubt(one) for one in
-                      (found.proven.learned_mm, found.proven.as_told_mm, found.proven.copied_mm))),
+            *_foretold(found, units),
         ],
         source="Conjugate normal update with the scatter learned too; limits narrowed by the uncertainty of the gauge.",
     )  # fmt: skip
+
+
+def _foretold(found: HabitStanding, units: Units) -> list[tuple[str, str]]:
+    """How far off cuts alike would have been foretold, by what was learned and without; none of too few."""
+    proven = found.proven
+    if not proven.cuts:
+        return []
+    errors = {"learned": proven.learned_mm, "set as told": proven.as_told_mm, "the last copied": proven.copied_mm}
+    return [(f"{proven.cuts} foretold, off on average, {name}", units.doubt(size)) for name, size in errors.items()]
 
 
 def habit_chart(page: JobPage, seen: Sequence[CutSeen]) -> Scene | None:
