@@ -44,6 +44,7 @@ from gyrodraw.scene import Scene, Shape
 from gyrodraw.section import BesideBore, Broken, Labels, Part, strip_section
 from gyrodraw.settingup import OnPlate, SideBar, StackPiece, plate_view, sides_ruler, stack_view
 from gyrodraw.shells import Shell, cuts_band
+from gyrodraw.spectrum import SpectrumDrawn, ToneMark, spectrum_scene
 from gyrodraw.stock import Stock, stock_band
 from gyrodraw.walls import WallPoint, Walls, check_band
 from gyrodraw.workband import FeatureMark, Flag, LineBore, Marks, work_band, work_line_band
@@ -90,9 +91,11 @@ __all__ = [
     "Shell",
     "SideBar",
     "SpanRuler",
+    "SpectrumDrawn",
     "SpindleDrawn",
     "StackPiece",
     "Stock",
+    "ToneMark",
     "TrendDrawn",
     "TrendPoint",
     "WallColumn",
@@ -125,6 +128,7 @@ __all__ = [
     "plate_view",
     "run_chart",
     "sides_ruler",
+    "spectrum_scene",
     "spindle_scene",
     "spot",
     "spot_between",

@@ -20,6 +20,7 @@ expect.set_options(timeout=PATIENCE_MS)
 def browser() -> Iterator[Browser]:
     """Debian's browser; without its sandbox, which the root user of a build machine cannot have."""
     quiet = ["--no-sandbox", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
+    quiet += ["--use-fake-device-for-media-stream", "--use-fake-ui-for-media-stream"]  # a microphone that beeps
     with sync_playwright() as playwright:
         opened = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=quiet)
         yield opened

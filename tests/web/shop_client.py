@@ -14,7 +14,7 @@ from gyrometra.steps.page import JobPage, open_page
 from gyrometra.steps.shared.seen import seen_on
 
 _LOG = re.compile(
-    r"^/jobs/([\w~-]+)/(round|reading|take-back|cut|size|depth|between|centred|feature/log)/(?:([\w-]+)/)?(?:\?(.*))?$"
+    r"^/jobs/([\w~-]+)/(round|reading|take-back|cut|size|depth|between|centred|feature/log|noise)/(?:([\w-]+)/)?(?:\?(.*))?$"
 )
 
 

@@ -79,16 +79,18 @@ def tones(*, samples: Sequence[float], rate_hz: float, count: int = 3, least_hz:
     amplitudes = spectrum(values)
     faintest = _NOTHING * max(1e-300, float(abs(values).max()))
     lines = [line for line in _maxima(amplitudes) if amplitudes[line] > faintest]
-    found: list[tuple[float, float, int]] = []
+    found: list[tuple[float, float]] = []
+    part = np.zeros(len(amplitudes) + 2 * _APART_LINES, dtype=bool)  # lines that are part of a stronger peak
     for line in sorted(lines, key=lambda one: -amplitudes[one]):
-        if all(abs(line - other) >= _APART_LINES for _, _, other in found):
+        if not part[line + _APART_LINES]:
+            part[line + 1 : line + 2 * _APART_LINES] = True
             off, amplitude = _between(amplitudes, line)
-            found.append(((line + off) * rate_hz / len(values), amplitude, line))
+            found.append(((line + off) * rate_hz / len(values), amplitude))
     if not found:
         return Tones(peaks=(), notes=(note("no_tone"),))
     found.sort(key=lambda one: -one[1])
     loud = [one for one in found if 20 * log10(one[1] / found[0][1]) >= _FAINT_DB and one[0] >= least_hz][:count]
-    peaks = tuple(Peak(frequency_hz=hz, level_db=20 * log10(size / loud[0][1])) for hz, size, _ in loud)
+    peaks = tuple(Peak(frequency_hz=hz, level_db=20 * log10(size / loud[0][1])) for hz, size in loud)
     return Tones(peaks=peaks, notes=() if peaks else (note("no_tone"),))
 
 

@@ -21,6 +21,8 @@ class CutEntry(LogEntry):
         TOUCH_OFF = "touch-off", "touched off"
         ZERO = "zero", "dial turned to a number"
         PLAN = "plan", "the plan it was made by"
+        NOISE = "noise", "what was heard"
+        TRIED = "tried", "what was changed against it"
 
     class Sound(models.TextChoices):
         QUIET = "quiet", "quiet"

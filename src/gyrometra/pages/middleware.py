@@ -17,7 +17,7 @@ log = logging.getLogger("gyrometra.request")
 request_id: ContextVar[str] = ContextVar("request_id", default="")
 #: Forms are small; these take a file.
 _FORM_BYTES, _FILE_BYTES = 1_000_000, 12_500_000
-_TAKE_FILES = ("/crib/take-in/", "/picture/")
+_TAKE_FILES = ("/crib/take-in/", "/picture/", "/noise/hear/")
 _QUIET = ("/static/", "/healthz", "/readyz")
 #: Asked many times a second: only what went wrong is logged.
 _BUSY = ("/link/",)

@@ -8,6 +8,7 @@ from gyrometra.steps.bore import view as bore
 from gyrometra.steps.bush import view as bush
 from gyrometra.steps.check import view as check
 from gyrometra.steps.cuts import view as cuts
+from gyrometra.steps.noise import view as noise
 from gyrometra.steps.true import view as true
 from gyrometra.steps.work import photos
 from gyrometra.steps.work import view as work
@@ -39,6 +40,9 @@ urlpatterns = [
     path("<job:number>/reading/<slug:purpose>/", rounds.log_reading, name="log-reading"),
     path("<job:number>/take-back/<slug:step>/", rounds.take_back, name="take-back"),
     path("<job:number>/cut/<slug:kind>/", bore.log_cut, name="log-cut"),
+    path("<job:number>/noise/", noise.noise, name="noise"),
+    path("<job:number>/noise/hear/", noise.hear, name="hear"),
+    path("<job:number>/noise/tried/", noise.tried, name="tried"),
     path("<job:number>/size/", check.log_size, name="log-size"),
     path("<job:number>/depth/", check.log_depth, name="log-depth"),
     path("<job:number>/save/true/", true.save_true, name="save-true"),

@@ -52,6 +52,7 @@ from gyroplan.assess.line_moves import (
 )
 from gyroplan.assess.lines import Line, bar_in_line, bores_in_line, line_at
 from gyroplan.assess.moved import Tap, moved_by, moved_otherwise, tap_of, told_moves
+from gyroplan.assess.noise import Change, Chatter, chatter_of
 from gyroplan.assess.oval import Oval, oval_of
 from gyroplan.assess.packing import MOST_KINDS, SHIM_MM, Packed, Packing, Stacked, packed_from, packing_of
 from gyroplan.assess.pads import Pads, pads_of
@@ -103,6 +104,8 @@ __all__ = [
     "BushWork",
     "Centres",
     "Centring",
+    "Change",
+    "Chatter",
     "Checked",
     "CutSeen",
     "FaceLevel",
@@ -161,6 +164,7 @@ __all__ = [
     "bush_plan",
     "cap_of",
     "centring",
+    "chatter_of",
     "check_of",
     "choice_of",
     "cut_of",

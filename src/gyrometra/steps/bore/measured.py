@@ -165,6 +165,12 @@ def _slip_of_dial(page: JobPage, state: BoreState) -> str:
     )
 
 
+def remark_words(remark: CutEntry | None) -> str:
+    """How a pass sounded and looked, as far as it was said."""
+    said = (remark.get_sound_display(), remark.get_look_display()) if remark else ()
+    return ", ".join(str(one) for one in said if one)
+
+
 def pass_done(page: JobPage, cut: PassCut) -> PassDone:
     units, log = page.units, page.cuts_logged
     sizes = [log.rows[place] for place in cut.sizes_at if place < len(log.rows)]
@@ -196,6 +202,6 @@ def pass_done(page: JobPage, cut: PassCut) -> PassDone:
         came="" if cut.measured_mm is None else units.measured(cut.measured_mm, step),
         off=off,
         mark=mark,
-        remark=f"{remark.get_sound_display()}, {remark.get_look_display()}" if remark else "",
+        remark=remark_words(remark),
         slip="" if cut.suspect is None else f"came out {cut.suspect} of what was set",
     )  # fmt: skip

@@ -10,7 +10,7 @@ from gyrocore import sentence
 from gyrodraw import Scene, lever_gate
 from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.services import ACTS
-from gyrometra.steps.bore.measured import following_pass, over_words, pass_done, size_label, size_plate
+from gyrometra.steps.bore.measured import following_pass, over_words, pass_done, remark_words, size_label, size_plate
 from gyrometra.steps.bore.scene import bore_scenes
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plate import Because, verdict_words
@@ -105,6 +105,7 @@ def bore(page: JobPage, to: str = "") -> dict[str, Any]:
         "since": [*changed_since(page), *_carried(page, mode)],
         "suspect": _suspect_words(page, state),
         "touched": _touched_words(page, state),
+        "noisy": _noisy(page, _hand(page, state, mode)),
         "bands": bore_scenes(page, mode),
         "dialled_as": _dialled_as(page),
         "has_dial": isinstance(ladder.way, DialWay),
@@ -157,7 +158,7 @@ def _kind_words(page: JobPage, state: BoreState, mode: str) -> str:
     if mode in ("measure", "over", "done") and done:
         remark = page.cuts_logged.remarks.get(done[-1].number)
         if remark is not None:
-            return f"{remark.get_sound_display()}, {remark.get_look_display()}"
+            return remark_words(remark)
         return _KIND_WORDS[done[-1].kind]
     return _KIND_WORDS[state.hand.kind] if state.hand else ""
 
@@ -277,6 +278,13 @@ def _suspect_words(page: JobPage, state: BoreState) -> str:
         meant = "diameter" if ladder.way.reads == "radius" else "radius"
         ask = f"was the dial taken to read {meant}?" if state.suspect == "twice" else "was the dial wound half as far?"
     return f"The change came out {state.suspect} of what was set: {ask} What was typed stays."
+
+
+def _noisy(page: JobPage, number: int) -> str:
+    """Whether the pass that is shown hums or squeals."""
+    remark = page.cuts_logged.remarks.get(number)
+    noisy = remark is not None and remark.sound in (CutEntry.Sound.HUM, CutEntry.Sound.SQUEAL)
+    return str(remark.get_sound_display()) if remark is not None and noisy else ""
 
 
 def _touched_words(page: JobPage, state: BoreState) -> str:
