@@ -3,6 +3,7 @@
 from django.urls import include, path
 
 from gyrometra.bench.views import answer, ask, bench, keep_line, lines
+from gyrometra.records.report import report, report_csv, report_pdf
 from gyrometra.records.views import sheet, sheet_pdf
 
 urlpatterns = [
@@ -18,6 +19,9 @@ urlpatterns = [
     path("link/", include("gyrometra.links.urls")),
     path("jobs/<job:number>/sheet/", sheet, name="sheet"),
     path("jobs/<job:number>/sheet.pdf", sheet_pdf, name="sheet-pdf"),
+    path("jobs/<job:number>/report/", report, name="report"),
+    path("jobs/<job:number>/report.pdf", report_pdf, name="report-pdf"),
+    path("jobs/<job:number>/readings.csv", report_csv, name="report-csv"),
     path("jobs/", include("gyrometra.steps.urls")),
 ]
 handler400 = "gyrometra.pages.views.bad_request"

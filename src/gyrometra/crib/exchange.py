@@ -49,7 +49,7 @@ def to_csv(kind: str) -> str:
     writer = csv.DictWriter(out, fieldnames=field_names(kind), lineterminator="\n")
     writer.writeheader()
     for item in FORMS[kind].model._default_manager.all():
-        writer.writerow({name: _no_formula(text) for name, text in plain_of(item).items()})
+        writer.writerow({name: no_formula(text) for name, text in plain_of(item).items()})
     return out.getvalue()
 
 
@@ -57,7 +57,7 @@ def to_csv(kind: str) -> str:
 _FORMULA = re.compile(r"[=+@\t\r]|-(?![\d.])")
 
 
-def _no_formula(text: str) -> str:
+def no_formula(text: str) -> str:
     """Text that a table program would work out is marked as text; reading takes the mark off again."""
     return f"'{text}" if _FORMULA.match(text) else text
 

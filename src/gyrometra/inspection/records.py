@@ -7,13 +7,14 @@ from typing import cast
 
 from django.db.models import Max
 
+from gyrometra.crib.models import Gauge
 from gyrometra.crib.records import maybe
 from gyrometra.cutting.models import CutEntry
 from gyrometra.inspection.models import DepthReading, FeatureReading, SizeReading
 from gyrometra.jobs.gauges import gauge_as_it_was
 from gyrometra.jobs.models import Job, SetUp
 from gyrometra.truing.models import Round
-from gyroplan.record import DepthRecord, FeatureReadingRecord, Quantity, ReadOver, SizeRecord
+from gyroplan.record import DepthRecord, FeatureReadingRecord, GaugeCard, Quantity, ReadOver, SizeRecord
 
 
 def sizes_of(setup: SetUp, pieces: Iterable[int] | None = None) -> list[SizeReading]:
@@ -33,7 +34,8 @@ def size_record(row: SizeReading, places: Mapping[int, int]) -> SizeRecord:
     return SizeRecord(
         key=row.pk, bore=places[row.bore_id], piece=row.piece, z_mm=float(row.z_mm), angle_deg=float(row.angle_deg),
         value_mm=float(row.value_mm), gauge=gauge_as_it_was(row.rests_on, row.gauge, row.by.username),
-        gauge_due_on=row.gauge.due_on, part_temp_c=float(row.part_temp_c), gauge_temp_c=float(row.gauge_temp_c),
+        gauge_due_on=row.gauge.due_on, card=card_of(row.gauge), part_temp_c=float(row.part_temp_c),
+        gauge_temp_c=float(row.gauge_temp_c),
         temp_u_c=float(row.temp_u_c),
     )  # fmt: skip
 
@@ -42,8 +44,14 @@ def depth_record(row: DepthReading, places: Mapping[int, int]) -> DepthRecord:
     """A depth by its gauge as it was."""
     return DepthRecord(
         key=row.pk, bore=places[row.bore_id], piece=row.piece, value_mm=float(row.value_mm),
-        gauge=gauge_as_it_was(row.rests_on, row.gauge, row.by.username),
+        gauge=gauge_as_it_was(row.rests_on, row.gauge, row.by.username), gauge_due_on=row.gauge.due_on,
+        card=card_of(row.gauge),
     )  # fmt: skip
+
+
+def card_of(gauge: Gauge) -> GaugeCard:
+    """What a report prints of a gauge beside its figures."""
+    return GaugeCard(serial=gauge.serial, certificate=gauge.certificate, certified_on=gauge.certified_on)
 
 
 def feature_readings_of(setup: SetUp, pieces: Iterable[int] | None = None) -> list[FeatureReading]:

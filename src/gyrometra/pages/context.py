@@ -8,7 +8,8 @@ from django.http import HttpRequest
 
 from gyrometra.bridge.units import Units
 
-SHOP = "Quillmoor Repair Works"
+#: The demo's shop.
+SHOP, SHOP_LINE = "Quillmoor Repair Works", "Canal, orchard and fairground machinery"
 
 
 def shop(request: HttpRequest) -> dict[str, Any]:
@@ -17,7 +18,8 @@ def shop(request: HttpRequest) -> dict[str, Any]:
     unit = getattr(user, "unit", "mm")
     return {
         "units": Units(unit),
-        "shop_name": SHOP if settings.DEMO else "",
+        "shop_name": settings.SHOP_NAME or (SHOP if settings.DEMO else ""),
+        "shop_line": settings.SHOP_LINE or (SHOP_LINE if settings.DEMO else ""),
         "demo": settings.DEMO,
         "here": _here(request),
     }

@@ -96,7 +96,8 @@ def _valid(form: Any) -> Any:
 
 
 def _crib_item(user: User, kind: str, item: dict[str, Any]) -> None:
-    form = _valid(FORMS[kind](_with_day(item, "due_in_days", "due_on"), units=UNITS))
+    dated = _with_day(_with_day(item, "due_in_days", "due_on"), "certified_in_days", "certified_on")
+    form = _valid(FORMS[kind](dated, units=UNITS))
     keep_item(user=user, item=FORMS[kind].model(), values=form.cleaned_data, typed=form.typed())
 
 

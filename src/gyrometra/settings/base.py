@@ -13,6 +13,9 @@ SECRET_KEY = env("SECRET_KEY", default="")
 DEBUG = False
 ALLOWED_HOSTS = env.list("ALLOWED_HOSTS", default=[])
 DEMO = env.bool("DEMO", default=False)
+#: What stands over sheets and reports: the shop's name, and a line under it.
+SHOP_NAME = env.str("SHOP_NAME", default="")
+SHOP_LINE = env.str("SHOP_LINE", default="")
 
 INSTALLED_APPS = [
     "django.contrib.auth",

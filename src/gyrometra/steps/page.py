@@ -202,6 +202,10 @@ class JobPage:
         """This piece at each of its bores."""
         return [replace(self, place=bore.place) for bore in self.bores]
 
+    def at_piece(self, piece: int) -> JobPage:
+        """Another piece whose logs were read with this one."""
+        return replace(self, piece=piece)
+
     @property
     def is_end_bore(self) -> bool:
         """Whether it is the first or the last of the line: these two hold the axis."""

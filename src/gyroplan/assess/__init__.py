@@ -60,6 +60,7 @@ from gyroplan.assess.pairs import pair_of
 from gyroplan.assess.passes import Passes, passes_of, require_passes
 from gyroplan.assess.reopened import SIZES_TOO, Reopened, reopened_of
 from gyroplan.assess.replays import sweeps_of, truing_of
+from gyroplan.assess.report import BoreReport, GaugeUsed, ReportRow, report_of
 from gyroplan.assess.setting import Setting, set_by
 from gyroplan.assess.sides import SideReach, Sides, reach_into, sides_of
 from gyroplan.assess.speeds import PlannedPass, Speeds, cap_of, machine_speed, speeds_of, wanted_speed
@@ -99,6 +100,7 @@ __all__ = [
     "BarInWork",
     "BarRow",
     "BearingMoved",
+    "BoreReport",
     "Boring",
     "BushPlan",
     "BushWork",
@@ -114,6 +116,7 @@ __all__ = [
     "FeatureLine",
     "Figure",
     "Gap",
+    "GaugeUsed",
     "HabitStanding",
     "Handed",
     "HoleFit",
@@ -132,6 +135,7 @@ __all__ = [
     "PlannedPass",
     "Raised",
     "Reopened",
+    "ReportRow",
     "RoundStanding",
     "Seat",
     "Setting",
@@ -200,6 +204,7 @@ __all__ = [
     "reach_into",
     "reach_of",
     "reopened_of",
+    "report_of",
     "require_passes",
     "response_at",
     "rows_of",

@@ -19,6 +19,7 @@ from gyroplan.record.logs import (
     BetweenRecord,
     CutLogRecord,
     DepthRecord,
+    GaugeCard,
     ReadingRecord,
     RemarkRecord,
     RoundRecord,
@@ -28,7 +29,7 @@ from gyroplan.record.written import record_from_json, record_to_json
 
 __all__ = [
     "BarRecord", "BetweenRecord", "BoreRecord", "BoreSummary", "BreakRecord", "CutLogRecord", "CutterRecord",
-    "DepthRecord", "FeatureKind", "FeatureReadingRecord", "FeatureRecord", "FixtureRecord", "HeadRecord",
+    "DepthRecord", "FeatureKind", "FeatureReadingRecord", "FeatureRecord", "FixtureRecord", "GaugeCard", "HeadRecord",
     "HeavyRecord", "JobRecord", "MachineRecord", "PieceSummary", "PlanRecord", "Quantity", "ReadOver", "ReadingRecord",
     "RemarkRecord", "RoundRecord", "SetUpRecord", "SetUpSummary", "SizeRecord", "SpeedRecord", "ThereRecord",
     "letter_of", "record_from_json", "record_to_json",

@@ -147,6 +147,18 @@ class BetweenRecord:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class GaugeCard:
+    """What stands on a gauge and on its certificate; empty where nobody has said."""
+
+    serial: str = ""
+    certificate: str = ""
+    certified_on: date | None = None
+
+
+NO_CARD = GaugeCard()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SizeRecord:
     """One diameter of the finished bore, by a gauge as it was."""
 
@@ -159,6 +171,7 @@ class SizeRecord:
     gauge: Gauge
     #: Until when the gauge may be trusted; None for always.
     gauge_due_on: date | None = None
+    card: GaugeCard = NO_CARD
     part_temp_c: float = 20.0
     gauge_temp_c: float = 20.0
     temp_u_c: float = 0.0
@@ -173,3 +186,5 @@ class DepthRecord:
     piece: int
     value_mm: float
     gauge: Gauge
+    gauge_due_on: date | None = None
+    card: GaugeCard = NO_CARD

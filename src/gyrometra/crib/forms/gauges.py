@@ -12,6 +12,10 @@ from gyrometra.crib.forms.base import CribForm, lines_field, read_length
 from gyrometra.crib.models import Gauge, Indicator
 
 
+def _day(label: str) -> forms.DateField:
+    return forms.DateField(label=label, required=False, widget=forms.DateInput(attrs={"type": "date"}))
+
+
 class GaugeForm(CribForm):
     """A bore gauge."""
 
@@ -26,8 +30,10 @@ class GaugeForm(CribForm):
     correction_mm = LengthField(label="Standing correction, added", required=False, positive=False,
                                 help_text="nibs, zero error with its sign changed, ring")  # fmt: skip
     reach_mm = LengthField(label="Measures as deep as", required=False, help_text="empty: any depth")
-    due_on = forms.DateField(label="Next check due", required=False,
-                             widget=forms.DateInput(attrs={"type": "date"}))  # fmt: skip
+    serial = forms.CharField(label="Serial number", required=False, max_length=40)
+    certificate = forms.CharField(label="Certificate", required=False, max_length=60)
+    certified_on = _day("Certificate dated")
+    due_on = _day("Next check due")
 
     def clean(self) -> dict[str, Any]:
         """From under to."""
@@ -63,3 +69,7 @@ class IndicatorForm(CribForm):
         label="Divisions a turn of the hand", required=False, min_value=2, max_value=1000,
         help_text="for readings by its revolution counter: 2t 15",
     )  # fmt: skip
+    serial = forms.CharField(label="Serial number", required=False, max_length=40)
+    certificate = forms.CharField(label="Certificate", required=False, max_length=60)
+    certified_on = _day("Certificate dated")
+    due_on = _day("Next check due")

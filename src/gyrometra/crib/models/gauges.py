@@ -51,6 +51,10 @@ class Gauge(CribItem):
     correction_mm = mm(default=0)
     single_sd_mm = mm(null=True, blank=True)
     due_on = models.DateField(null=True, blank=True)
+    #: As they stand on it and on its certificate: printed on reports.
+    serial = models.CharField(max_length=40, blank=True)
+    certificate = models.CharField(max_length=60, blank=True)
+    certified_on = models.DateField(null=True, blank=True)
 
     objects = GaugeQuerySet.as_manager()
 
@@ -78,5 +82,9 @@ class Indicator(CribItem):
     range_mm = mm()
     #: Divisions of one turn of its hand: what its revolution counter counts; empty where it has none.
     per_turn = models.PositiveSmallIntegerField(null=True, blank=True)
+    serial = models.CharField(max_length=40, blank=True)
+    certificate = models.CharField(max_length=60, blank=True)
+    certified_on = models.DateField(null=True, blank=True)
+    due_on = models.DateField(null=True, blank=True)
     #: What a reading over 1 with a point means on it: asked once, then remembered.
     pointed = models.CharField(max_length=10, choices=Pointed.choices, blank=True, default="")

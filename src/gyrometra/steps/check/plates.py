@@ -55,7 +55,7 @@ class FormWords:
 def check(page: JobPage) -> dict[str, Any]:
     """All that the Check page prints."""
     units, judged = page.units, page.judged
-    angles = _two_angles(judged)
+    angles = two_angles(judged)
     rounds = page.sweeps
     current = rounds[-1] if rounds else None
     open_round = current if current and not current.is_closed else None
@@ -218,7 +218,7 @@ def piece_rows(page: JobPage) -> list[PieceRow]:
     return rows
 
 
-def _two_angles(judged: Checked) -> tuple[float, float]:
+def two_angles(judged: Checked) -> tuple[float, float]:
     angles = sorted({place.angle_deg for place in judged.places})
     first = angles[0] if angles else 0.0
     second = next((a for a in angles if a != first), 90.0)

@@ -1,0 +1,217 @@
+"""The inspection report in words: asked against found, the gauges, the truing, who and when."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from django.utils.timezone import localtime
+
+from gyrodraw import Scene
+from gyrometra.inspection.models import SizeReading
+from gyrometra.steps import progress_words
+from gyrometra.steps.check.plates import two_angles
+from gyrometra.steps.check.scene import check_scenes
+from gyrometra.steps.check.verdict import LIMIT_NAMES
+from gyrometra.steps.page import JobPage
+from gyroplan.assess import BoreReport, ReportRow, report_of
+
+
+@dataclass(frozen=True, kw_only=True)
+class RowWords:
+    """One limit in words."""
+
+    number: int
+    what: str
+    place: str
+    asked: str
+    accepted: str
+    found: str
+    doubt: str
+    mark: str
+    words: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class ReportPage:
+    """One bore of one piece, as it is printed."""
+
+    title: Sequence[tuple[str, str]]
+    word: str
+    mark: str
+    summary: str
+    rows: Sequence[RowWords]
+    gauges: Sequence[Sequence[str]]
+    facts: Sequence[tuple[str, str]]
+    measured_by: str
+    measured_at: str
+    digest: str
+    band: Scene
+    name: str
+
+
+_VERDICTS = {
+    "in": ("in", "in limits"), "over": ("over", "over"), "under": ("under", "metal left"),
+    "undecided": ("near", "not proven"), "incomplete": ("wait", "not measured"),
+}  # fmt: skip
+_MARKS = {"in": "in", "over": "over", "metal-left": "under", "not-proven": "near", "incomplete": "wait"}
+_WHATS = {"size": "Size, Ø", "in-line": "Bores in line, Ø", **LIMIT_NAMES}
+_OF_FEATURE = {"size": "size", "angle": "angle", "runout": "run-out (TIR)", "form": "form"}
+_NOT_JUDGED = "finish, straightness, form between the places, place of the bore to other surfaces"
+
+
+def report_page(page: JobPage) -> ReportPage:
+    """The report of the bore that the page stands at."""
+    found, signoff = report_of(page.assessment, page.piece, page.place), getattr(page.job, "signoff", None)
+    conceded = str(signoff.verdict.get("reason", "")) if signoff is not None else ""
+    sizes = [page.rows.sizes[one.key] for one in page.judged.sizes if one.key in page.rows.sizes]
+    word, mark = "Draft, not signed", "wait"
+    if signoff is not None:
+        word, mark = progress_words.VERDICT_WORDS[found.word], _MARKS[found.word]
+    return ReportPage(
+        title=_title(page), word=word, mark=mark, summary=_summary(found, conceded, signed=signoff is not None),
+        rows=[_row(page, one, conceded) for one in found.rows], gauges=[_gauge(page, one) for one in found.gauges],
+        facts=_facts(page, found), digest=" ".join(found.digest[n : n + 4] for n in range(0, 16, 4)),
+        measured_by=", ".join(dict.fromkeys(row.by.username for row in sizes)), measured_at=_when(sizes),
+        band=check_scenes(page, two_angles(page.judged))[1][1],
+        name=f"{page.bore.name} of piece {page.piece}" if page.pieces else page.bore.name,
+    )  # fmt: skip
+
+
+def _title(page: JobPage) -> list[tuple[str, str]]:
+    job, record = page.job, page.record
+    rows = [
+        ("Job", job.number), ("Part", job.part), ("Material", str(job.material)),
+        ("Piece", f"{page.piece} of {job.quantity}" if job.quantity > 1 else ""),
+        ("Bore", page.bore.name if page.is_several else ""),
+        ("Set-up", f"{record.setup.letter} of {len(page.setups)}" if page.has_setups else ""),
+        ("Bored on", record.setup.machine.name), ("Finished size", f"Ø{page.wanted_words}"),
+    ]  # fmt: skip
+    return [(name, words) for name, words in rows if words]
+
+
+def _summary(found: BoreReport, conceded: str, *, signed: bool) -> str:
+    said = f"{found.in_limits} of {len(found.rows)} found in limits. Limits narrowed by the uncertainty "
+    said += "(ISO 14253-1, k = 2). "
+    if not signed:
+        return said + "Not signed: this is a draft."
+    return said + f"Signed: this record is locked. Concessions: {conceded or 'none'}."
+
+
+def _row(page: JobPage, row: ReportRow, conceded: str) -> RowWords:
+    planned = _degrees if row.is_angle else page.units.planned
+    mark, words = _VERDICTS[row.verdict]
+    if conceded and row.verdict in ("over", "under", "undecided"):
+        words = f"{words}, accepted"
+    return RowWords(
+        number=row.number, what=_what(row), place=_place(page, row), asked=_asked(row.lower_mm, row.upper_mm, planned),
+        accepted="" if row.found_mm is None else _accepted(page, row),
+        found="" if row.found_mm is None else planned(row.found_mm),
+        doubt="" if row.expanded_mm is None else _degrees(row.expanded_mm) if row.is_angle else
+        page.units.doubt(row.expanded_mm), mark=mark, words=words,
+    )  # fmt: skip
+
+
+def _degrees(value: float) -> str:
+    return f"{value:.2f}".rstrip("0").rstrip(".") + "°"
+
+
+def _what(row: ReportRow) -> str:
+    if row.what.startswith("feature-"):
+        return f"{row.name}: {_OF_FEATURE[row.what.removeprefix('feature-')]}"
+    return _WHATS[row.what]
+
+
+def _place(page: JobPage, row: ReportRow) -> str:
+    if row.z_mm is not None:
+        return f"{page.units.length(row.z_mm)} deep, {row.angle_deg:.0f}°"
+    return f"over {page.units.length(page.bore.length_mm)}" if row.what == "taper" else ""
+
+
+def _asked(lower: float | None, upper: float | None, planned: Any) -> str:
+    if upper is None:
+        return ""
+    return f"≤ {planned(upper)}" if lower is None else f"{planned(lower)} to {planned(upper)}"
+
+
+def _accepted(page: JobPage, row: ReportRow) -> str:
+    """The limits narrowed by the uncertainty, rounded inward."""
+    low, high = row.accepted_mm
+    if row.is_angle:
+        return _asked(low, high, _degrees)
+    most = page.units.highest(max(0.0, high))
+    return f"≤ {most}" if low is None else f"{page.units.lowest(low)} to {most}"
+
+
+def _gauge(page: JobPage, used: Any) -> list[str]:
+    card, day = used.card, "{:%d %b %Y}".format
+    numbers = list(_ranges(used.rows))
+    return [
+        used.gauge.name, card.serial, page.units.fine(used.gauge.resolution_mm), card.certificate,
+        "" if card.certified_on is None else day(card.certified_on), "" if used.due_on is None else day(used.due_on),
+        ", ".join(numbers),
+    ]  # fmt: skip
+
+
+def _ranges(numbers: Sequence[int]) -> Iterator[str]:
+    """1 2 3 5 as `1 to 3`, `5`."""
+    start = last = None
+    for number in [*numbers, None]:
+        if last is not None and number == last + 1:
+            last = number
+            continue
+        if start is not None:
+            yield f"{start}" if start == last else f"{start} to {last}"
+        start = last = number
+
+
+def _facts(page: JobPage, found: BoreReport) -> list[tuple[str, str]]:
+    part, gauge, doubt = found.temperatures
+    units = page.units
+    truing = page.truing.standing or page.truing.last_valid
+    trued = "not read" if truing is None or truing.total_mm is None else (
+        f"{page.job.setup.get_reference_display()}, run-out (TIR) {units.planned(truing.total_mm)}, limit "
+        f"{units.planned(page.truing.limit_mm)}")  # fmt: skip
+    counted = f"; ± {doubt:g} °C is counted in the uncertainty" if doubt else ""
+    return [
+        ("Truing, before boring", trued),
+        ("Temperature", f"part {part:g} °C, gauge {gauge:g} °C{counted}"),
+        ("Directions", f"clockwise from {page.record.setup.way.place_name(0)}, {page.record.setup.way.seen_from}"),
+        ("Withdrawn", "; ".join(_withdrawn(page)) or "none"),
+        ("Not judged", _NOT_JUDGED),
+    ]  # fmt: skip
+
+
+def _withdrawn(page: JobPage) -> list[str]:
+    """Sizes that were struck out: they stay in the log, and on the report."""
+    rows = SizeReading.objects.filter(bore=page.bore_row, piece=page.piece, withdrawn=True).select_related("by")
+    return [
+        f"{localtime(row.read_at):%d %b %H:%M} {row.by.username}: {page.units.planned(row.value_mm)} at "
+        f"{page.units.length(row.z_mm)}, {row.angle_deg:.0f}°" for row in rows
+    ]  # fmt: skip
+
+
+def _when(sizes: Sequence[SizeReading]) -> str:
+    if not sizes:
+        return ""
+    first, last = (localtime(pick(row.read_at for row in sizes)) for pick in (min, max))
+    end = f"{last:%H:%M}" if first.date() == last.date() else f"{last:%d %b %Y %H:%M}"
+    return f"{first:%d %b %Y %H:%M}" + (f" to {end}" if first != last else "")
+
+
+#: Columns of the readings as a file.
+CSV_HEAD = ("job", "set-up", "piece", "bore", "depth_mm", "angle_deg", "value_mm", "as typed", "gauge", "serial",
+            "certificate", "part_c", "gauge_c", "by", "at", "how", "withdrawn")  # fmt: skip
+
+
+def csv_rows(page: JobPage) -> Iterator[list[str]]:
+    """Every size of the set-up, every piece and bore, struck-out ones too, as logged."""
+    rows = SizeReading.objects.filter(setup=page.job.setup).select_related("by", "gauge", "bore").order_by("pk")
+    for row in rows:
+        yield [
+            page.job.number, page.record.setup.letter, str(row.piece), row.bore.name, f"{row.z_mm.normalize():f}",
+            f"{row.angle_deg.normalize():f}", f"{row.value_mm.normalize():f}", row.text, row.gauge.name,
+            row.gauge.serial, row.gauge.certificate, f"{row.part_temp_c:f}", f"{row.gauge_temp_c:f}", row.by.username,
+            localtime(row.read_at).isoformat(timespec="seconds"), row.source, "yes" if row.withdrawn else "",
+        ]  # fmt: skip

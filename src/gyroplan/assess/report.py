@@ -1,0 +1,153 @@
+"""What a report hands over: every limit of a bore asked against found, with its uncertainty and its own verdict."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from datetime import date
+from hashlib import sha256
+
+from gyroplan.assess.check import Checked
+from gyroplan.assess.features import FeatureChecked, FeatureLine
+from gyroplan.assess.standing import Assessment
+from gyroplan.assess.together import in_line
+from gyroplan.gauges import Gauge
+from gyroplan.record import GaugeCard
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ReportRow:
+    """One limit: what and where, asked, accepted (asked less the uncertainty), found, its verdict [mm]."""
+
+    number: int
+    #: size, taper, roundness, runout, depth, in-line, or a feature's own.
+    what: str
+    name: str = ""
+    z_mm: float | None = None
+    angle_deg: float | None = None
+    lower_mm: float | None = None
+    upper_mm: float | None = None
+    found_mm: float | None = None
+    expanded_mm: float | None = None
+    #: in, over, under, undecided, incomplete.
+    verdict: str = "incomplete"
+    #: Of a feature: degrees, not millimetres.
+    is_angle: bool = False
+
+    @property
+    def accepted_mm(self) -> tuple[float | None, float]:
+        """The limits narrowed by the uncertainty; a lower one only where there is one."""
+        doubt, upper = self.expanded_mm or 0.0, self.upper_mm or 0.0
+        return (None if self.lower_mm is None else self.lower_mm + doubt), upper - doubt
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class GaugeUsed:
+    """A gauge of the report, and the rows that rest on it."""
+
+    gauge: Gauge
+    card: GaugeCard
+    due_on: date | None
+    rows: tuple[int, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BoreReport:
+    """One bore of one piece as it is handed over."""
+
+    piece: int
+    bore: str
+    place: int
+    rows: tuple[ReportRow, ...]
+    gauges: tuple[GaugeUsed, ...]
+    #: The word of all its rows: in, metal-left, over, not-proven or incomplete.
+    word: str
+    temperatures: tuple[float, float, float]
+
+    @property
+    def digest(self) -> str:
+        """The first sixteen figures of SHA-256 over the rows: two prints with the same are the same."""
+        told = [(r.what, r.name, r.z_mm, r.angle_deg, r.lower_mm, r.upper_mm, r.found_mm, r.expanded_mm, r.verdict)
+                for r in self.rows]  # fmt: skip
+        return sha256(repr(told).encode()).hexdigest()[:16]
+
+    @property
+    def in_limits(self) -> int:
+        """How many rows are in limits."""
+        return sum(row.verdict == "in" for row in self.rows)
+
+
+def report_of(job: Assessment, piece: int, place: int) -> BoreReport:
+    """Return what is handed over of one bore of one piece: sizes place by place, form, run-out, depth, the line."""
+    checked = job.check(piece, place)
+    rows = [*_sizes(checked), *_limits(checked), *_line(job, piece, place), *_features(job, piece, place)]
+    numbered = tuple(replace(row, number=number) for number, row in enumerate(rows, 1))
+    temperatures = [(one.part_temp_c, one.gauge_temp_c, one.temp_u_c) for one in checked.sizes]
+    return BoreReport(
+        piece=piece, bore=checked.bore.name, place=place, rows=numbered, gauges=_gauges(checked, numbered),
+        word=checked.word, temperatures=temperatures[-1] if temperatures else (20.0, 20.0, 0.0),
+    )  # fmt: skip
+
+
+def _sizes(checked: Checked) -> list[ReportRow]:
+    bore = checked.bore
+    if not checked.places:
+        return [ReportRow(number=0, what="size", lower_mm=bore.lower_mm, upper_mm=bore.upper_mm)]
+    return [
+        ReportRow(number=0, what="size", z_mm=one.z_mm, angle_deg=one.angle_deg, lower_mm=bore.lower_mm,
+                  upper_mm=bore.upper_mm, found_mm=one.value_mm, expanded_mm=one.expanded_mm, verdict=one.verdict)
+        for one in sorted(checked.places, key=lambda place: (place.angle_deg, place.z_mm))
+    ]  # fmt: skip
+
+
+def _limits(checked: Checked) -> list[ReportRow]:
+    return [
+        ReportRow(number=0, what=one.name, upper_mm=one.allowed_mm, found_mm=one.found.value_mm,
+                  lower_mm=checked.bore.depth_lower_mm if one.name == "depth" else None,
+                  expanded_mm=one.found.expanded_mm, verdict=one.found.verdict)
+        for one in checked.limits if one.found is not None
+    ]  # fmt: skip
+
+
+def _line(job: Assessment, piece: int, place: int) -> list[ReportRow]:
+    """The bores in line stand with the first of them."""
+    found = in_line(job, piece)
+    if found is None or place != job.record.setup.bores[0].place:
+        return []
+    word = {"in": "in", "over": "over", "incomplete": "incomplete"}.get(found.word, "undecided")
+    return [ReportRow(number=0, what="in-line", upper_mm=found.asked_mm, found_mm=found.value_mm, verdict=word)]
+
+
+_OF_WORD = {"in": "in", "over": "over", "metal-left": "under", "not-proven": "undecided"}
+
+
+def _features(job: Assessment, piece: int, place: int) -> list[ReportRow]:
+    """What is made beside the bores stands with the first of them."""
+    if place != job.record.setup.bores[0].place:
+        return []
+    return [_feature(one, line) for one in job.features(piece) for line in one.lines]
+
+
+def _feature(one: FeatureChecked, line: FeatureLine) -> ReportRow:
+    return ReportRow(
+        number=0, what=f"feature-{line.what}", name=one.feature.name, lower_mm=line.lower, upper_mm=line.upper,
+        found_mm=line.value, expanded_mm=line.expanded, verdict=_OF_WORD.get(line.word, "incomplete"),
+        is_angle=line.what == "angle",
+    )  # fmt: skip
+
+
+def _gauges(checked: Checked, rows: tuple[ReportRow, ...]) -> tuple[GaugeUsed, ...]:
+    """Each gauge once, with the rows of the places that it read; form follows from all of them."""
+    found: dict[tuple[str, GaugeCard], tuple[Gauge, date | None, set[int]]] = {}
+    form = [row.number for row in rows if row.what in ("taper", "roundness")]
+    for size in checked.sizes:
+        entry = found.setdefault((size.gauge.name, size.card), (size.gauge, size.gauge_due_on, set(form)))
+        entry[2].update(row.number for row in rows if row.what == "size" and row.z_mm is not None
+                        and abs(row.z_mm - size.z_mm) < 1e-9
+                        and abs((row.angle_deg or 0.0) - size.angle_deg % 180) < 1e-9)  # fmt: skip
+    for depth in checked.depths:
+        entry = found.setdefault((depth.gauge.name, depth.card), (depth.gauge, depth.gauge_due_on, set()))
+        entry[2].update(row.number for row in rows if row.what == "depth")
+    return tuple(
+        GaugeUsed(gauge=gauge, card=card, due_on=due, rows=tuple(sorted(numbers)))
+        for (_, card), (gauge, due, numbers) in found.items()
+    )  # fmt: skip
