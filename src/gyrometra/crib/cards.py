@@ -11,7 +11,7 @@ from django.utils import timezone
 
 from gyrocore import bar_kind
 from gyrometra.bridge.units import Units
-from gyrometra.crib.models import Bar, CribItem, Cutter, Fixture, Gauge, Head, Indicator, Machine, Material
+from gyrometra.crib.models import Bar, CribItem, Cutter, Fixture, Gauge, Head, Indicator, Machine, Material, Size
 from gyrometra.crib.records import bar_record
 
 
@@ -45,6 +45,7 @@ KINDS = {
     "indicator": Kind(key="indicator", one="indicator", many="Indicators"),
     "material": Kind(key="material", one="material", many="Materials"),
     "fixture": Kind(key="fixture", one="fixture or packing", many="Fixtures and packing"),
+    "size": Kind(key="size", one="size that exists", many="Sizes that exist"),
 }
 
 
@@ -173,8 +174,13 @@ def _fixture(item: Fixture, units: Units) -> str:
     )
 
 
+def _size(item: Size, units: Units) -> str:
+    play = "" if not item.play_mm else f", bore {units.signed(item.play_mm)} on the part"
+    return f"{item.get_kind_display()}, Ø{units.plain(item.diameter_mm)}{play}; {item.have or 'none'} here"
+
+
 _MAKERS: dict[str, tuple[type[CribItem], Callable[[Any, Units], str]]] = {
     "machine": (Machine, _machine), "head": (Head, _head), "bar": (Bar, _bar), "cutter": (Cutter, _cutter),
     "gauge": (Gauge, _gauge), "indicator": (Indicator, _indicator), "material": (Material, _material),
-    "fixture": (Fixture, _fixture),
+    "fixture": (Fixture, _fixture), "size": (Size, _size),
 }  # fmt: skip

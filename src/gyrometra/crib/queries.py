@@ -4,7 +4,21 @@ from __future__ import annotations
 
 from typing import Any
 
-from gyrometra.crib.models import Bar, CribChange, CribItem, Cutter, Fixture, Gauge, Head, Indicator, Machine, Material
+from django.db.models import F
+
+from gyrometra.crib.models import (
+    Bar,
+    CribChange,
+    CribItem,
+    Cutter,
+    Fixture,
+    Gauge,
+    Head,
+    Indicator,
+    Machine,
+    Material,
+    Size,
+)
 
 #: Where each kind of thing is used: the relation back, and the way from there to the job.
 _USES = {
@@ -34,6 +48,8 @@ def in_table(model: type[CribItem]) -> list[Any]:
 
 def uses_of(model: type[CribItem]) -> dict[int, list[str]]:
     """By the key of a thing, the numbers of the open jobs that use it; two queries at most for all of a kind."""
+    if model is Size:  # no job holds one: it is looked up when a bore is over
+        return {}
     ways = [_USES[model]] if model in _USES else [("jobs", "")]
     ways += [("opening_plans", "setup__job")] if model is Bar else []
     found: dict[int, set[str]] = {}
@@ -47,6 +63,8 @@ def uses_of(model: type[CribItem]) -> dict[int, list[str]]:
 
 def used_by(item: CribItem) -> list[str]:
     """Numbers of the open jobs that use a thing."""
+    if isinstance(item, Size):
+        return []
     if isinstance(item, Material):
         return sorted(item.jobs.filter(signoff__isnull=True).values_list("number", flat=True))
     found = _numbers(item, *_USES[type(item)])
@@ -56,3 +74,9 @@ def used_by(item: CribItem) -> list[str]:
 def _numbers(item: CribItem, relation: str, job: str) -> set[str]:
     rows = getattr(item, relation).filter(**{f"{job}__signoff__isnull": True})
     return set(rows.values_list(f"{job}__number", flat=True))
+
+
+def sizes_from(diameter_mm: float, upto_mm: float) -> list[Size]:
+    """Sizes in use whose bore lies in a range, the smallest first; one query."""
+    rows = Size.objects.filter(retired=False).annotate(bore_mm=F("diameter_mm") + F("play_mm"))
+    return list(rows.filter(bore_mm__gte=diameter_mm, bore_mm__lte=upto_mm).order_by("bore_mm", "name")[:40])

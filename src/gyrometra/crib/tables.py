@@ -172,6 +172,13 @@ COLUMNS: dict[str, tuple[Column, ...]] = {
                sorted_by=lambda one: _low(one.height_mm)),
         Column(key="count", head="how many", shown=lambda one, _: str(one.count), sorted_by=lambda one: one.count),
     ),
+    "size": (
+        Column(key="kind", head="kind", shown=lambda one, _: one.get_kind_display()),
+        Column(key="d", head="Ø", shown=lambda one, u: u.plain(one.diameter_mm), sorted_by=lambda one: one.diameter_mm),
+        Column(key="play", head="bore over it", shown=lambda one, u: u.signed(one.play_mm),
+               sorted_by=lambda one: one.play_mm),
+        Column(key="have", head="here", shown=lambda one, _: str(one.have), sorted_by=lambda one: one.have),
+    ),
 }  # fmt: skip
 
 

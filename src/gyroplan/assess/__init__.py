@@ -12,6 +12,7 @@ from gyroplan.assess.bars import (
     rows_of,
     verdict_of,
 )
+from gyroplan.assess.batch import Batch, batch_of
 from gyroplan.assess.bush import (
     BushPlan,
     BushWork,
@@ -99,6 +100,7 @@ __all__ = [
     "AtBore",
     "BarInWork",
     "BarRow",
+    "Batch",
     "BearingMoved",
     "BoreReport",
     "Boring",
@@ -163,6 +165,7 @@ __all__ = [
     "at_centres",
     "band_of",
     "bar_in_line",
+    "batch_of",
     "bores_in_line",
     "broken_at",
     "bush_plan",

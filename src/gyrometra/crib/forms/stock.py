@@ -11,7 +11,7 @@ from gyrocore import materials
 from gyrometra.bridge.fields import LengthField, SurfaceSpeedField
 from gyrometra.crib.forms.base import CribForm
 from gyrometra.crib.general import general_rows
-from gyrometra.crib.models import Fixture, Material
+from gyrometra.crib.models import Fixture, Material, Size
 
 
 def _speed(label: str) -> SurfaceSpeedField:
@@ -73,3 +73,22 @@ class FixtureForm(CribForm):
     def clean_count(self) -> int:
         """One unless another number is given."""
         return self.cleaned_data.get("count") or 1
+
+
+class SizeForm(CribForm):
+    """A part that exists in this size."""
+
+    model = Size
+    kind = forms.ChoiceField(label="Kind", choices=Size.Kind.choices, initial=Size.Kind.RING, required=False)
+    diameter_mm = LengthField(label="Outside Ø of the part")
+    play_mm = LengthField(label="Bore larger than the part by", required=False, positive=False, ask_over_mm=2,
+                          help_text="minus is a press; blank: as large as the part")  # fmt: skip
+    have = forms.IntegerField(label="How many are here", min_value=0, max_value=9999, required=False)
+
+    def clean(self) -> dict[str, Any]:
+        """Blank is a ring, no play, none here."""
+        values = super().clean() or {}
+        values["kind"] = values.get("kind") or Size.Kind.RING
+        values["play_mm"] = values.get("play_mm") or Decimal(0)
+        values["have"] = values.get("have") or 0
+        return values

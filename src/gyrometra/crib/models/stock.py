@@ -69,3 +69,22 @@ class Fixture(CribItem):
     count = models.PositiveSmallIntegerField(default=1)
     #: The picture as a JPEG of at most 1600 px a side; in the database, so that one backup holds all.
     picture = models.BinaryField(null=True, blank=True)
+
+
+class Size(CribItem):
+    """A part that exists in a size of its own: a ring, a bearing, a bush, a piston; a bore can be made to take it."""
+
+    class Kind(models.TextChoices):
+        RING = "ring", "ring"
+        SEAL = "seal", "seal"
+        BEARING = "bearing", "bearing"
+        PISTON = "piston", "piston"
+        BUSH = "bush", "bush or sleeve"
+        OTHER = "other", "other part"
+
+    kind = models.CharField(max_length=8, choices=Kind.choices, default=Kind.RING)
+    #: Of the part itself, outside.
+    diameter_mm = mm()
+    #: What the bore is larger than the part by; negative is a press.
+    play_mm = mm(default=0)
+    have = models.PositiveSmallIntegerField(default=0)

@@ -11,6 +11,7 @@ from gyrocore import sentence
 from gyrometra.bridge.units import Units
 from gyrometra.jobs.history import change_words, limits_changed
 from gyrometra.steps import progress_words
+from gyrometra.steps.check.batch import batch_words
 from gyrometra.steps.check.verdict import LIMIT_NAMES, verdict_plate
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.since import changed_since
@@ -80,6 +81,7 @@ def check(page: JobPage) -> dict[str, Any]:
         "room": _room(judged, units),
         "missing": [progress_words.gap_words(gap) for gap in judged.missing],
         "piece_rows": piece_rows(page),
+        "batch": batch_words(page) if page.pieces else None,
         "sides": [line for line in (_target_line(page), _alike_line(page)) if line],
         "conflict": _conflict(page),
         "moved_limits": _moved_limits(page),

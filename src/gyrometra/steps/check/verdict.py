@@ -5,7 +5,15 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from gyrocore import OVERSIZE_STEP_IN_MM, OVERSIZE_STEP_MM, next_oversizes
+from gyrocore import (
+    LEAST_WALL_SHARE,
+    OVERSIZE_STEP_IN_MM,
+    OVERSIZE_STEP_MM,
+    ExistingSize,
+    next_oversizes,
+    next_size,
+)
+from gyrometra.crib.queries import sizes_from
 from gyrometra.steps import progress_words
 from gyrometra.steps.page import JobPage
 from gyroplan.assess import wall_lean_of
@@ -96,16 +104,50 @@ def _reason_left(page: JobPage) -> Reason:
     return f"The smallest place is {units.planned(smallest.value_mm)}.", ways, units.planned(left), "Metal left, on Ø"
 
 
-def _oversizes(page: JobPage) -> list[tuple[str, str, bool]]:
-    """The next sizes that the edge can still cut all round."""
+#: Sizes that exist are looked through up to this much over the largest found, as a share of it (chosen here).
+_LOOKED_OVER = 0.1
+
+
+def _next_sizes(page: JobPage) -> list[tuple[str, str, bool]]:
+    """What exists in the next sizes, by the crib's list; without one the even steps that such parts come in."""
     found, units = page.judged.extremes, page.units
     if found is None:
         return []
+    largest = found[1].value_mm
+    rows = sizes_from(page.bore.aim_mm, largest * (1 + _LOOKED_OVER))
+    if not rows:
+        return _oversizes(page, largest)
+    outside = min((size for _, size in page.bore.outside_mm), default=None)
+    fits = outside is not None and outside > largest
+    said = next_size(
+        bore_mm=largest, sizes=[ExistingSize(name=one.name, diameter_mm=float(one.bore_mm)) for one in rows],  # type: ignore[attr-defined]
+        least_cut_mm=page.passes.rules.min_depth_mm, outside_mm=outside if fits else None,
+        least_wall_mm=LEAST_WALL_SHARE * outside if fits and outside is not None else None,
+    )  # fmt: skip
+    here = {one.name: one for one in rows}
+    ways = []
+    if said.pick is not None and said.bore_to_mm is not None and said.cut_mm is not None:
+        have = here[said.pick].have
+        wall = "" if said.wall_mm is None else f", wall {units.planned(said.wall_mm)}"
+        words = f"bore to Ø{units.planned(said.bore_to_mm)}, {units.planned(said.cut_mm)} on radius{wall}; "
+        ways.append((f"Next size: {said.pick}", words + (f"{have} here" if have else "none here: get one first"), True))
+    ways += [(f"No: {row.name}", _NO_SIZE[row.reason], False) for row in said.rows if row.reason][:2]
+    return ways
+
+
+_NO_SIZE = {
+    "no-metal": "too little metal left to clean up",
+    "thin-wall": "the wall would be thinner than a fortieth of its outside",
+}  # fmt: skip
+
+
+def _oversizes(page: JobPage, largest_mm: float) -> list[tuple[str, str, bool]]:
+    """The next even steps that the edge can still cut all round."""
+    units = page.units
     step = OVERSIZE_STEP_MM if units.unit == "mm" else OVERSIZE_STEP_IN_MM
     sizes = next_oversizes(
-        target_mm=page.bore.aim_mm, largest_mm=found[1].value_mm, least_depth_mm=page.passes.rules.min_depth_mm,
-        step_mm=step,
-    )  # fmt: skip
+        target_mm=page.bore.aim_mm, largest_mm=largest_mm, least_depth_mm=page.passes.rules.min_depth_mm, step_mm=step
+    )
     targets = ", ".join(f"Ø{units.planned(one.target_mm)}" for one in sizes)
     words = f"{targets}; the first takes {units.planned(sizes[0].stock_mm)} off, on diameter. Is the part made so?"
     return [("Next oversize", words, True)]
@@ -117,7 +159,7 @@ def _reason_over(page: JobPage) -> Reason:
     ways = [
         ("Measure again", "set the gauge first; a slip is cheaper than a casting", True),
         ("Fit the mating part to it", "Work, to fit a mating part: its size follows", True),
-        *_oversizes(page),
+        *_next_sizes(page),
         ("Ring or bush", "bore out and fit one, where the wall allows", True),
         ("Accept by concession", "a lead signs, with a reason", True),
         ("Cut or hone", "no: both make it larger", False),

@@ -1,0 +1,99 @@
+"""A batch on Check: the run of the pieces, how many are left before a limit, what to open so that they match."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from gyrocore import Drift
+from gyrodraw import RunDrawn, RunPoint, Scene, run_chart
+from gyrometra.bridge.units import Units
+from gyrometra.steps.page import JobPage
+from gyroplan.assess import Batch, batch_of
+
+#: A drift smaller than this a piece is none [mm].
+_LEAST_MM = 1e-4
+#: So many of the newest pieces are drawn.
+_DRAWN = 30
+_MARKS = {"in": "in", "over": "over", "metal-left": "under"}
+
+
+@dataclass(frozen=True, kw_only=True)
+class BatchWords:
+    """The run in words: how it drifts, how many pieces are left, which to open; and its chart."""
+
+    scene: Scene
+    drift: str
+    left: str
+    mark: str
+    opens: Sequence[str]
+    match: str
+
+
+def batch_words(page: JobPage) -> BatchWords | None:
+    """None where fewer than two pieces are measured."""
+    found, units = batch_of(page.assessment, page.place), page.units
+    if found is None:
+        return None
+    run = found.drift
+    left = "" if run is None else _left(run)
+    few = run is not None and run.pieces_left < _SOON
+    return BatchWords(
+        scene=_scene(page, found), drift=_drift(run, units), left=left, mark="advice" if few else "in",
+        opens=[f"Piece {row.name}: open to Ø{units.planned(row.to_mm)}, {units.planned(row.cut_mm)} off on Ø"
+               for row in found.match.rows] if found.match and not found.match.within else [],
+        match=_match(found, units),
+    )  # fmt: skip
+
+
+#: With fewer pieces left the edge is looked at before the next (chosen here).
+_SOON = 5
+
+
+def _drift(run: Drift | None, units: Units) -> str:
+    if run is None:
+        return "Three pieces are needed before a drift is told."
+    if abs(run.slope_mm_piece) < _LEAST_MM:
+        return f"No drift to speak of, scatter {units.doubt(run.sd_mm)}."
+    way = "larger" if run.slope_mm_piece > 0 else "smaller"
+    size = f"{abs(run.slope_mm_piece) * (1 if units.unit == 'mm' else 1 / 25.4):.4f}"
+    return f"Each piece {size} {way} than the one before, scatter {units.doubt(run.sd_mm)}."
+
+
+def _left(run: Drift) -> str:
+    if run.pieces_left >= 1000:
+        return "No limit in sight."
+    if run.pieces_left == 0:
+        return "The next piece may leave the limits: touch the edge or move the setting first."
+    return f"{run.pieces_left} more piece{'s' if run.pieces_left > 1 else ''} before a limit."
+
+
+def _match(found: Batch, units: Units) -> str:
+    if found.match is None:
+        return ""
+    spread = units.planned(found.match.spread_mm)
+    if found.match.within:
+        return f"They match: {spread} between the largest and the smallest."
+    return f"No match: {spread} apart." + ("" if found.match.possible else " The largest is over its limit.")
+
+
+def _scene(page: JobPage, found: Batch) -> Scene:
+    units, bore = page.units, page.bore
+    scale = 1.0 if units.unit == "mm" else 1 / 25.4
+    shown = found.pieces[-_DRAWN:]
+    points = [
+        RunPoint(name=str(one.piece), value=one.mean_mm * scale, words=units.planned(one.mean_mm),
+                 mark=_MARKS.get(one.word, "undecided")) for one in shown
+    ]  # fmt: skip
+    run = found.drift
+    line = expected = None
+    if run is not None:
+        first = run.next_mm - run.slope_mm_piece * len(shown)
+        line, expected = (first * scale, run.slope_mm_piece * scale), (run.next_mm * scale, units.planned(run.next_mm))
+    drawn = RunDrawn(
+        points=points, lower=bore.lower_mm * scale, upper=bore.upper_mm * scale,
+        lower_words=units.lowest(bore.lower_mm),
+        upper_words=units.highest(bore.upper_mm), line=line, expected=expected,
+        title=f"{bore.name} of {len(found.pieces)} pieces in their order, mean Ø, against the limits",
+    )  # fmt: skip
+    return run_chart(drawn)
