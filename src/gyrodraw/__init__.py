@@ -10,6 +10,7 @@ from gyrodraw.borelayer import Detail, InBore, bore_band
 from gyrodraw.calendar import Due, Resting, calendar_axis
 from gyrodraw.centreslayer import CentresLayer, centres_band
 from gyrodraw.charts import convergence_chart
+from gyrodraw.checkgrid import CheckGrid, PlaceCell, check_grid, end_view
 from gyrodraw.crown import Crown, dial_crown
 from gyrodraw.dialface import DialFace, dial_face
 from gyrodraw.fitted import BushLayer, bush_band
@@ -58,6 +59,7 @@ __all__ = [
     "Broken",
     "BushLayer",
     "CentresLayer",
+    "CheckGrid",
     "ChuckDrawn",
     "Crown",
     "Detail",
@@ -79,6 +81,7 @@ __all__ = [
     "Part",
     "PassLine",
     "PathDrawn",
+    "PlaceCell",
     "PlaneMark",
     "Resting",
     "RulerLimit",
@@ -111,12 +114,14 @@ __all__ = [
     "calendar_axis",
     "centres_band",
     "check_band",
+    "check_grid",
     "chuck_scene",
     "convergence_chart",
     "cuts_band",
     "dial_crown",
     "dial_face",
     "dial_scale",
+    "end_view",
     "fit_zones",
     "high_spots",
     "leans_to",

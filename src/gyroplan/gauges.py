@@ -5,9 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
+from math import sqrt
 
 from gyrocore import Found, GaugeData, InvalidInput, Warmth, agreement, measurement, weighted_mm
 from gyrocore.checks import (
+    TOLERANCE,
     require_finite,
     require_not_negative,
     require_positive,
@@ -214,3 +216,21 @@ class GaugeNames:
         name = f"{gauge.name} #{len(alike) + 1}" if alike else gauge.name
         self.known.append(replace(gauge, name=name))
         return name
+
+
+def doubt_of(gauge: Gauge) -> float:
+    """What one reading of a gauge is known to, cold (k = 2) [mm].
+
+    References: as `gyrocore.measurement` counts it, without temperature.
+    """
+    repeat = gauge.single_sd_mm or 0.0
+    return 2 * sqrt(repeat**2 + gauge.resolution_mm**2 / 12 + gauge.error_limit_mm**2 / 3)
+
+
+def is_fine(gauge: Gauge, tolerance_mm: float) -> bool:
+    """Whether a gauge reads to a tenth of a tolerance, and leaves half of it after its uncertainty [mm].
+
+    References: a tenth is what `gyrocore.measurement` asks; the half is chosen here: with less, few bores are proven.
+    """
+    reads = gauge.resolution_mm <= tolerance_mm / 10 + TOLERANCE
+    return reads and 2 * doubt_of(gauge) <= tolerance_mm / 2 + TOLERANCE

@@ -46,6 +46,15 @@ document.addEventListener("click", (event) => {
   if (button) pickPlane(button);
 });
 
+// A place of Check touched in the drawing is typed as the depth and the direction of the next size.
+document.addEventListener("click", (event) => {
+  const touched = event.target.closest?.("svg [data-place^='check|']")?.dataset.place;
+  const depth = document.getElementById("id_z");
+  if (!touched || !depth) return;
+  [, depth.value, document.getElementById("id_angle").value] = touched.split("|");
+  document.getElementById("size")?.focus();
+});
+
 // On the practice bench the arrows turn the work, wherever the focus is, but in a field that has text.
 document.addEventListener("keydown", (event) => {
   if (event.key !== "ArrowLeft" && event.key !== "ArrowRight") return;

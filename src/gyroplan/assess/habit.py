@@ -24,7 +24,7 @@ from gyrocore.checks import TOLERANCE
 from gyroplan.assess.at import AtBore
 from gyroplan.assess.passes import Passes
 from gyroplan.assess.standing import Boring
-from gyroplan.gauges import Gauge
+from gyroplan.gauges import Gauge, doubt_of
 from gyroplan.loop import AdvanceWay, DialWay, PassCut, Told, Touched, Way
 
 #: A cut on a like job: standing out within this share of what it does here, at a diameter within that (chosen here).
@@ -331,8 +331,8 @@ def _raised(
     now = _landing(learned, target, None, limits).chance_in_limits
     found = []
     if doubt > 0 and gauges:
-        finest = min(gauges, key=_doubt_of)
-        finer = _landing(learned, target, None, _proven_within(lower, upper, _doubt_of(finest)))
+        finest = min(gauges, key=doubt_of)
+        finer = _landing(learned, target, None, _proven_within(lower, upper, doubt_of(finest)))
         found.append(Raised(code="finer", chance=finer.chance_in_limits, name=finest.name))
     warm = _cold_doubt(boring, doubt)
     if warm is not None:
@@ -343,12 +343,6 @@ def _raised(
         surer = replace(learned, off_sd_mm=learned.scatter_mm / sqrt(weight + 1))
         found.append(Raised(code="alike", chance=_landing(surer, target, None, limits).chance_in_limits))
     return tuple(sorted((one for one in found if one.chance >= now + 0.02), key=lambda one: -one.chance))
-
-
-def _doubt_of(gauge: Gauge) -> float:
-    """What one reading of a gauge is known to (k = 2), cold; as `gyrocore.measurement` has it."""
-    repeat = gauge.single_sd_mm or 0.0
-    return 2 * sqrt(repeat**2 + gauge.resolution_mm**2 / 12 + gauge.error_limit_mm**2 / 3)
 
 
 def _cold_doubt(boring: Boring, doubt: float) -> float | None:

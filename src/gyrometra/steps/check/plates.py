@@ -12,6 +12,7 @@ from gyrometra.bridge.units import Units
 from gyrometra.jobs.history import change_words, limits_changed
 from gyrometra.steps import progress_words
 from gyrometra.steps.check.batch import batch_words
+from gyrometra.steps.check.scene import grid_scenes
 from gyrometra.steps.check.verdict import LIMIT_NAMES, verdict_plate
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.since import changed_since
@@ -56,7 +57,7 @@ class FormWords:
 def check(page: JobPage) -> dict[str, Any]:
     """All that the Check page prints."""
     units, judged = page.units, page.judged
-    angles = two_angles(judged)
+    angles, asked = two_angles(judged), asked_places(judged, units)
     rounds = page.sweeps
     current = rounds[-1] if rounds else None
     open_round = current if current and not current.is_closed else None
@@ -77,7 +78,9 @@ def check(page: JobPage) -> dict[str, Any]:
         "last_size": page.rows.sizes[judged.sizes[-1].key].client_id if judged.sizes else "",
         "reading_hint": reading_hint(open_round, units),
         "cells": cells(open_round, None, units, page.bore) if open_round else [],
-        "suggested": _next_place(judged, units),
+        "suggested": {"z": units.plain(asked.now[0]), "angle": f"{asked.now[1]:.0f}"},
+        **({} if open_round or page.record.setup.only_trued else grid_scenes(page, asked.places, asked.now, angles)),
+        "runout_now": "runout" in judged.state.missing and not {"depths", "directions"} & set(judged.state.missing),
         "room": _room(judged, units),
         "missing": [progress_words.gap_words(gap) for gap in judged.missing],
         "piece_rows": piece_rows(page),
@@ -262,25 +265,32 @@ def _form_words(line: LimitFound, units: Units) -> FormWords:
     )
 
 
-def _next_place(judged: Checked, units: Units) -> dict[str, str]:
-    """The first place that a verdict still needs: both ends, the middle, directions evenly round half a turn."""
+@dataclass(frozen=True, kw_only=True)
+class Asked:
+    """The places that a verdict needs, and the one whose turn it is."""
+
+    places: list[tuple[float, float]]
+    now: tuple[float, float]
+
+
+def asked_places(judged: Checked, units: Units) -> Asked:
+    """Both ends and the middle, directions evenly round half a turn; the first that lacks a reading is asked now."""
     length, work = judged.bore.length_mm, judged.work
     shares: tuple[float, ...] = (1 / 7, 1 / 2, 6 / 7)
     if work.is_short:
         shares = (1 / 4, 3 / 4) if work.taper_limit_mm is not None else (1 / 2,)
     depths = [_round_depth(length * share, units) for share in shares]
-    known = judged.stations_mm
     if judged.state.coverage.depths_missing is False:
-        depths = list(known)
+        depths = list(judged.stations_mm)
     angles = (0.0, 60.0, 120.0) if work.directions > 2 else (0.0, 90.0)[: work.directions]
+    places = [(z, angle) for angle in angles for z in depths]
     needed = 2 if work.inspection == "critical" or "repeat" in judged.state.missing else 1
     for again in range(needed):
-        for angle in angles:
-            for z in depths:
-                place = judged.place(z, angle)
-                if place is None or len(judged.sizes_at(place)) <= again:
-                    return {"z": units.plain(z), "angle": f"{angle:.0f}"}
-    return {"z": units.plain(depths[0]), "angle": "0"}
+        for z, angle in places:
+            place = judged.place(z, angle)
+            if place is None or len(judged.sizes_at(place)) <= again:
+                return Asked(places=places, now=(z, angle))
+    return Asked(places=places, now=(depths[0], 0.0))
 
 
 def _round_depth(z_mm: float, units: Units) -> float:

@@ -19,6 +19,7 @@ from gyrometra.steps.check.plates import check, first_waiting
 from gyrometra.steps.check.scene import check_scenes
 from gyrometra.steps.page import JobPage, open_page, other_pages
 from gyrometra.steps.shared.entry_view import entry_view, sent_by
+from gyrometra.steps.shared.fine import fine_words
 from gyrometra.steps.shared.linked import linked, linked_gauge
 from gyrometra.steps.shared.seen import Changed, require_unchanged, seen_by
 from gyrometra.steps.shared.view import page_for, saved, show
@@ -38,6 +39,9 @@ def show_check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Ht
         units=page.units, initial=round_initial(page, page.sweeps, check=True), of_bore=True
     )
     shown["gauges"] = Gauge.objects.measuring(page.bore.lower_mm)
+    last = shown["judged"].sizes[-1].key if shown["judged"].sizes else None
+    used = page.rows.sizes[last].gauge_id if last is not None else None
+    shown["fine"] = fine_words(page, shown["gauges"], member(request).username, used)
     if page.bore_row.has_shoulder:
         shown["depth_gauges"] = Gauge.objects.measuring(page.bore.depth_lower_mm or 0)
     shown["has_indicator"] = Indicator.objects.filter(retired=False).exists()
