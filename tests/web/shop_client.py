@@ -14,7 +14,7 @@ from gyrometra.steps.page import JobPage, open_page
 from gyrometra.steps.shared.seen import seen_on
 
 _LOG = re.compile(
-    r"^/jobs/([\w~-]+)/(round|reading|take-back|cut|size|depth|between|centred|feature/log|noise)/(?:([\w-]+)/)?(?:\?(.*))?$"
+    r"^/jobs/([\w~-]+)/(round|reading|take-back|cut|size|depth|plug|between|centred|feature/log|noise)/(?:([\w-]+)/)?(?:\?(.*))?$"
 )
 
 
@@ -62,6 +62,8 @@ def last_of(page: JobPage, step: str, fields: dict[str, Any], round_key: int | N
         return str(acts[-1].client_id) if acts else ""
     if fields.get("what") == "size":
         return str(page.rows.sizes[page.judged.sizes[-1].key].client_id) if page.judged.sizes else ""
+    if fields.get("what") == "plug":
+        return str(page.rows.plugs[page.judged.plugs[-1].key].client_id) if page.judged.plugs else ""
     if fields.get("what") == "depth":
         return str(page.rows.depths[page.judged.depths[-1].key].client_id) if page.judged.depths else ""
     rows = page.rows.rounds[round_key].reading_rows if round_key else []  # type: ignore[attr-defined]

@@ -11,8 +11,8 @@ from psycopg import sql
 #: Logs: read, and added to.
 LOGS = (
     "truing_round", "truing_reading", "truing_between", "cutting_cutentry", "inspection_sizereading",
-    "inspection_featurereading", "inspection_depthreading", "jobs_keptanswer", "jobs_jobchange",
-    "jobs_signoff", "crib_cribchange", "health_machinecheck",
+    "inspection_featurereading", "inspection_depthreading", "inspection_plugreading", "jobs_keptanswer",
+    "jobs_jobchange", "jobs_signoff", "crib_cribchange", "health_machinecheck",
 )  # fmt: skip
 #: Written by migrations alone.
 READ_ONLY = ("django_migrations", "django_content_type", "auth_permission")

@@ -99,3 +99,32 @@ class FeatureReading(LogEntry):
 
     def __str__(self) -> str:
         return f"{self.what} {self.value}"
+
+
+class PlugReading(LogEntry):
+    """One side of a plug gauge tried in a finished bore: it goes, or it does not."""
+
+    class Side(models.TextChoices):
+        GO = "go", "go"
+        NO_GO = "no-go", "no-go"
+
+    setup = models.ForeignKey(SetUp, on_delete=models.PROTECT, related_name="plugs")
+    bore = models.ForeignKey(Bore, on_delete=models.PROTECT, related_name="plugs")
+    gauge = models.ForeignKey(Gauge, on_delete=models.PROTECT, related_name="+")
+    piece = models.PositiveSmallIntegerField(default=1)
+    side = models.CharField(max_length=5, choices=Side.choices)
+    goes = models.BooleanField()
+    #: The size of the side as it was.
+    size_mm = mm()
+    rests_on = models.JSONField(default=dict, blank=True)
+
+    class Meta(LogEntry.Meta):
+        constraints = [
+            models.CheckConstraint(
+                name="a_plug_has_a_size_and_a_side",
+                condition=models.Q(size_mm__gt=0, piece__gte=1, side__in=["go", "no-go"]),
+            )
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.gauge_id} {self.side}: {'goes' if self.goes else 'does not go'}"

@@ -10,11 +10,11 @@ from django.db.models import Max
 from gyrometra.crib.models import Gauge
 from gyrometra.crib.records import maybe
 from gyrometra.cutting.models import CutEntry
-from gyrometra.inspection.models import DepthReading, FeatureReading, SizeReading
+from gyrometra.inspection.models import DepthReading, FeatureReading, PlugReading, SizeReading
 from gyrometra.jobs.gauges import gauge_as_it_was
 from gyrometra.jobs.models import Job, SetUp
 from gyrometra.truing.models import Round
-from gyroplan.record import DepthRecord, FeatureReadingRecord, GaugeCard, Quantity, ReadOver, SizeRecord
+from gyroplan.record import DepthRecord, FeatureReadingRecord, GaugeCard, PlugRecord, Quantity, ReadOver, SizeRecord
 
 
 def sizes_of(setup: SetUp, pieces: Iterable[int] | None = None) -> list[SizeReading]:
@@ -49,6 +49,21 @@ def depth_record(row: DepthReading, places: Mapping[int, int]) -> DepthRecord:
     )  # fmt: skip
 
 
+def plugs_of(setup: SetUp, pieces: Iterable[int] | None = None) -> list[PlugReading]:
+    """The standing trials of plugs; one query."""
+    plugs = PlugReading.objects.standing().filter(setup=setup).select_related("gauge", "by")
+    return list(plugs if pieces is None else plugs.filter(piece__in=pieces))
+
+
+def plug_record(row: PlugReading, places: Mapping[int, int]) -> PlugRecord:
+    """One side of a plug as it was tried."""
+    gauge = gauge_as_it_was(row.rests_on, row.gauge, row.by.username)
+    return PlugRecord(
+        key=row.pk, bore=places[row.bore_id], piece=row.piece, side="go" if row.side == "go" else "no-go",
+        goes=row.goes, size_mm=float(row.size_mm), gauge=gauge, gauge_due_on=row.gauge.due_on, card=card_of(row.gauge),
+    )  # fmt: skip
+
+
 def card_of(gauge: Gauge) -> GaugeCard:
     """What a report prints of a gauge beside its figures."""
     return GaugeCard(serial=gauge.serial, certificate=gauge.certificate, certified_on=gauge.certified_on)
@@ -73,6 +88,7 @@ def feature_reading_record(row: FeatureReading) -> FeatureReadingRecord:
 
 def last_piece(job: Job) -> int:
     """The highest number of a piece that has anything in its logs, whatever the set-up; 1 where none has."""
-    logs = (CutEntry.objects, SizeReading.objects, DepthReading.objects, FeatureReading.objects, Round.objects)
+    logs = (CutEntry.objects, SizeReading.objects, DepthReading.objects, FeatureReading.objects, PlugReading.objects,
+            Round.objects)  # fmt: skip
     found = [rows.filter(setup__job=job).aggregate(last=Max("piece"))["last"] for rows in logs]
     return max(number or 1 for number in found)

@@ -14,7 +14,7 @@ from django.db import transaction
 from gyrocore import CALCULATIONS
 from gyrometra.accounts.models import User
 from gyrometra.crib.models import Gauge, Indicator
-from gyrometra.inspection.models import DepthReading, FeatureReading, SizeReading
+from gyrometra.inspection.models import DepthReading, FeatureReading, PlugReading, SizeReading
 from gyrometra.jobs.entries import NotTheLast, Sent, stored_before
 from gyrometra.jobs.gauges import gauge_values
 from gyrometra.jobs.models import Bore, Feature, Job, SignOff
@@ -60,6 +60,36 @@ def log_depth(*, sent: Sent, bore: Bore, gauge: Gauge, value_mm: Decimal, piece:
     return DepthReading.objects.create(
         setup=bore.setup, bore=bore, piece=piece, gauge=gauge, value_mm=value_mm,
         rests_on=gauge_values(gauge, sent.user.username), **sent.columns,
+    )  # fmt: skip
+
+
+@transaction.atomic
+def log_plug(*, sent: Sent, bore: Bore, gauge: Gauge, side: str, goes: bool, piece: int = 1) -> PlugReading:
+    """Log that one side of a plug goes, or does not; one sent twice is stored once."""
+    lock_open(bore.setup.job)
+    known = stored_before(PlugReading, sent)
+    if known is not None:
+        return known
+    size = gauge.range_low_mm if side == PlugReading.Side.GO else gauge.range_high_mm
+    return PlugReading.objects.create(
+        setup=bore.setup, bore=bore, piece=piece, gauge=gauge, side=side, goes=goes, size_mm=size,
+        rests_on=gauge_values(gauge, sent.user.username), **sent.columns,
+    )  # fmt: skip
+
+
+@transaction.atomic
+def take_back_plug(*, sent: Sent, bore: Bore, undo: UUID | None, piece: int = 1) -> PlugReading:
+    """Withdraw a standing trial of a plug, the one named; it stays in the log, crossed out. Raises NotTheLast."""
+    lock_open(bore.setup.job)
+    known = stored_before(PlugReading, sent)
+    if known is not None:
+        return known
+    last: PlugReading | None = PlugReading.objects.standing().filter(bore=bore, piece=piece, client_id=undo).first()
+    if last is None:
+        raise NotTheLast
+    return PlugReading.objects.create(
+        setup=bore.setup, bore=bore, piece=piece, gauge=last.gauge, side=last.side, goes=last.goes,
+        size_mm=last.size_mm, rests_on=last.rests_on, supersedes=last, withdrawn=True, **sent.columns,
     )  # fmt: skip
 
 

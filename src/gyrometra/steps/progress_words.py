@@ -99,6 +99,8 @@ _GAPS = {
     "second_readings": "a second reading at {count} places: inspection is critical",
     "finer_gauge": "a finer gauge: it must read a tenth of the tolerance",
     "gauge_overdue": "{name} is past its check date",
+    "plug_contradicts": "the plug and what was read cannot both be true: try and measure again",
+    "plug_sees_no_form": "{name}: a plug does not see it, read sizes",
     "bores_in_line": "bores in line",
     "trued": "a round that shows it true enough",
 }

@@ -12,12 +12,14 @@ from pydantic import TypeAdapter
 
 from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.record import CutLog, cuts_of, log_of, log_record
-from gyrometra.inspection.models import DepthReading, FeatureReading, SizeReading
+from gyrometra.inspection.models import DepthReading, FeatureReading, PlugReading, SizeReading
 from gyrometra.inspection.records import (
     depth_record,
     depths_of,
     feature_reading_record,
     feature_readings_of,
+    plug_record,
+    plugs_of,
     size_record,
     sizes_of,
 )
@@ -47,6 +49,7 @@ class Rows:
     sizes: dict[int, SizeReading] = field(default_factory=dict)
     depths: dict[int, DepthReading] = field(default_factory=dict)
     features: dict[int, FeatureReading] = field(default_factory=dict)
+    plugs: dict[int, PlugReading] = field(default_factory=dict)
 
     def bore_at(self, place: int) -> Bore:
         """The bore at a place along the axis."""
@@ -71,6 +74,7 @@ def read(job: Job, piece: int, today: date, *, whole: bool = False) -> tuple[Job
     cuts, sizes = cuts_of(job.setup, pieces), sizes_of(job.setup, pieces)
     depths = depths_of(job.setup, pieces) if any(bore.has_shoulder for bore in bores) else []
     features = feature_readings_of(job.setup, pieces) if setup.features else []
+    plugs = plugs_of(job.setup, pieces)
     logs = _cut_logs(job, setup, bores, cuts)
     record = JobRecord(
         number=job.number, part=job.part, material=job.material.data, setup=setup, quantity=job.quantity,
@@ -82,12 +86,13 @@ def read(job: Job, piece: int, today: date, *, whole: bool = False) -> tuple[Job
         sizes=tuple(size_record(row, places) for row in sizes),
         depths=tuple(depth_record(row, places) for row in depths),
         feature_readings=tuple(feature_reading_record(row) for row in features),
+        plugs=tuple(plug_record(row, places) for row in plugs),
         summaries=tuple(kept), others=tuple(kept_setups(job, today)), **_signed(job),
     )  # fmt: skip
     return _as_signed(job, record), Rows(
         bores=bores, rounds={row.pk: row for row in rounds}, cuts=cuts, cut_logs=logs,
         sizes={row.pk: row for row in sizes}, depths={row.pk: row for row in depths},
-        features={row.pk: row for row in features},
+        features={row.pk: row for row in features}, plugs={row.pk: row for row in plugs},
     )  # fmt: skip
 
 

@@ -56,7 +56,7 @@ _VERDICTS = {
     "undecided": ("near", "not proven"), "incomplete": ("wait", "not measured"),
 }  # fmt: skip
 _MARKS = {"in": "in", "over": "over", "metal-left": "under", "not-proven": "near", "incomplete": "wait"}
-_WHATS = {"size": "Size, Ø", "in-line": "Bores in line, Ø", **LIMIT_NAMES}
+_WHATS = {"size": "Size, Ø", "plug": "Size, go and no-go", "in-line": "Bores in line, Ø", **LIMIT_NAMES}
 _OF_FEATURE = {"size": "size", "angle": "angle", "runout": "run-out (TIR)", "form": "form"}
 _NOT_JUDGED = "finish, straightness, form between the places, place of the bore to other surfaces"
 
@@ -107,7 +107,7 @@ def _row(page: JobPage, row: ReportRow, conceded: str) -> RowWords:
     return RowWords(
         number=row.number, what=_what(row), place=_place(page, row), asked=_asked(row.lower_mm, row.upper_mm, planned),
         accepted="" if row.found_mm is None else _accepted(page, row),
-        found="" if row.found_mm is None else planned(row.found_mm),
+        found=_found(page, row, planned),
         doubt="" if row.expanded_mm is None else _degrees(row.expanded_mm) if row.is_angle else
         page.units.doubt(row.expanded_mm), mark=mark, words=words,
     )  # fmt: skip
@@ -133,6 +133,15 @@ def _asked(lower: float | None, upper: float | None, planned: Any) -> str:
     if upper is None:
         return ""
     return f"≤ {planned(upper)}" if lower is None else f"{planned(lower)} to {planned(upper)}"
+
+
+def _found(page: JobPage, row: ReportRow, planned: Any) -> str:
+    least, most = row.bounds_mm
+    if least is not None and most is not None:
+        return f"{planned(least)} to {planned(most)}"
+    if least is not None or most is not None:
+        return f"≥ {planned(least)}" if least is not None else f"≤ {planned(most)}"
+    return "" if row.found_mm is None else planned(row.found_mm)
 
 
 def _accepted(page: JobPage, row: ReportRow) -> str:

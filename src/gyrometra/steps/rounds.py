@@ -102,6 +102,8 @@ def take_back(request: HttpRequest, page: JobPage, step: str) -> dict[str, Any] 
         cutting.take_back(sent=sent, bore=page.bore_row, undo=undo, piece=page.piece)
     elif step == "check" and what in ("size", "depth"):
         inspection.take_back(sent=sent, bore=page.bore_row, undo=undo, piece=page.piece, depth=what == "depth")
+    elif step == "check" and what == "plug":
+        inspection.take_back_plug(sent=sent, bore=page.bore_row, undo=undo, piece=page.piece)
     elif step == "check" and what == "feature":
         inspection.take_back_feature(sent=sent, job=page.job, undo=undo, piece=page.piece)
     else:

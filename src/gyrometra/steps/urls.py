@@ -44,6 +44,7 @@ urlpatterns = [
     path("<job:number>/noise/hear/", noise.hear, name="hear"),
     path("<job:number>/noise/tried/", noise.tried, name="tried"),
     path("<job:number>/size/", check.log_size, name="log-size"),
+    path("<job:number>/plug/", check.log_plug, name="log-plug"),
     path("<job:number>/depth/", check.log_depth, name="log-depth"),
     path("<job:number>/save/true/", true.save_true, name="save-true"),
     path("<job:number>/centred/", true.log_centred, name="log-centred"),

@@ -6,11 +6,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
 
-from gyrocore import BoreForm, DiameterReading, Station, bore_form
+from gyrocore import BoreForm, DiameterReading, GaugeBounds, Seen, Station, bore_form, gauge_bounds
+from gyrocore.checks import TOLERANCE
 from gyroplan.assess.truing import RoundStanding
 from gyroplan.gauges import Gauge, GaugeNames
 from gyroplan.judge import CheckState, CheckWork, Depth, Entry, Figure, Place, Runout, Size, check_state
-from gyroplan.record import BoreRecord, DepthRecord, JobRecord, SizeRecord
+from gyroplan.record import BoreRecord, DepthRecord, JobRecord, PlugRecord, SizeRecord
 
 #: Words of the verdict by the state's.
 VERDICTS = {
@@ -57,6 +58,14 @@ class Checked:
     missing: tuple[Gap, ...]
     #: in, metal-left, over, not-proven or incomplete.
     word: str
+    #: Sides of plugs that were tried, and between what they say that the size lies.
+    plugs: tuple[PlugRecord, ...] = ()
+    bounds: GaugeBounds | None = None
+
+    @property
+    def by_plugs(self) -> bool:
+        """Whether plugs alone tell the size."""
+        return self.bounds is not None and not self.places
 
     @property
     def places(self) -> tuple[Place, ...]:
@@ -125,12 +134,55 @@ def check_of(record: JobRecord, piece: int, place: int, swept: RoundStanding | N
     bore = record.bore_at(place)
     work = _work(record, bore, sizes, depths, swept)
     state = check_state(work).states[-1]
-    missing = (*_gaps(state, work), *_critical(work, state, sizes), *_overdue(sizes, today))
-    overall = "incomplete" if missing and state.overall in ("in", "undecided") else state.overall
+    plugs = tuple(one for one in record.plugs if (one.bore, one.piece) == of)
+    bounds = _bounds(bore, plugs)
+    missing = (*_gaps(state, work), *_critical(work, state, sizes), *_overdue((*sizes, *plugs), today))
+    overall = state.overall
+    if bounds is not None:
+        missing, overall = _with_plugs(state, bounds, missing)
+    overall = "incomplete" if missing and overall in ("in", "undecided") else overall
     return Checked(
         bore=bore, work=work, state=state, sizes=sizes, depths=depths, form=_form(bore, state), missing=missing,
-        word=VERDICTS[overall],
+        word=VERDICTS[overall], plugs=plugs, bounds=bounds,
     )  # fmt: skip
+
+
+def _bounds(bore: BoreRecord, plugs: Sequence[PlugRecord]) -> GaugeBounds | None:
+    """Between what the size lies by what goes and what does not; a plug's error limit is its uncertainty."""
+    if not plugs:
+        return None
+    seen = [
+        Seen(kind="go" if one.goes else "no-go", size_mm=one.size_mm, expanded_mm=one.gauge.error_limit_mm)
+        for one in plugs
+    ]
+    return gauge_bounds(seen=seen, lower_mm=bore.lower_mm, upper_mm=bore.upper_mm)
+
+
+#: What plugs stand in for: a plug passes every depth and every direction.
+_BY_PLUG = ("directions", "repeat")
+_OVERALL = {"in": "in", "under": "metal-left", "over": "over", "undecided": "undecided"}
+
+
+def _with_plugs(state: CheckState, bounds: GaugeBounds, missing: tuple[Gap, ...]) -> tuple[tuple[Gap, ...], str]:
+    """The verdict with plugs: alone they decide the size; beside sizes they must agree with them."""
+    if state.places:
+        smallest = min(state.places, key=lambda one: one.value_mm)
+        low, high = smallest.value_mm - smallest.expanded_mm, smallest.value_mm + smallest.expanded_mm
+        least, most = bounds.at_least_mm, bounds.at_most_mm
+        apart = (least is not None and high < least - TOLERANCE) or (most is not None and low > most + TOLERANCE)
+        return (*missing, *([Gap(code="plug_contradicts")] if apart or not bounds.consistent else [])), state.overall
+    missing = tuple(one for one in missing if one.code not in _BY_PLUG and not one.code.startswith("depth_"))
+    if not bounds.consistent:
+        return (*missing, Gap(code="plug_contradicts")), "incomplete"
+    missing = (*missing, *_unmeasured(state))
+    return missing, _OVERALL[bounds.verdict or "undecided"]
+
+
+def _unmeasured(state: CheckState) -> list[Gap]:
+    """Form that is asked and that no plug sees."""
+    named = {"taper": state.limits.taper, "roundness": state.limits.roundness}
+    return [Gap(code="plug_sees_no_form", name=name) for name, one in named.items()
+            if one is not None and one.verdict == "incomplete"]  # fmt: skip
 
 
 def _work(
@@ -191,7 +243,7 @@ def _critical(work: CheckWork, state: CheckState, sizes: Sequence[SizeRecord]) -
     return gaps
 
 
-def _overdue(sizes: Sequence[SizeRecord], today: date) -> list[Gap]:
+def _overdue(sizes: Sequence[SizeRecord | PlugRecord], today: date) -> list[Gap]:
     late = {one.gauge.name for one in sizes if one.gauge_due_on is not None and one.gauge_due_on < today}
     return [Gap(code="gauge_overdue", name=name) for name in sorted(late)]
 

@@ -30,6 +30,8 @@ class ReportRow:
     expanded_mm: float | None = None
     #: in, over, under, undecided, incomplete.
     verdict: str = "incomplete"
+    #: Of plugs: between what the size lies.
+    bounds_mm: tuple[float | None, float | None] = (None, None)
     #: Of a feature: degrees, not millimetres.
     is_angle: bool = False
 
@@ -66,8 +68,8 @@ class BoreReport:
     @property
     def digest(self) -> str:
         """The first sixteen figures of SHA-256 over the rows: two prints with the same are the same."""
-        told = [(r.what, r.name, r.z_mm, r.angle_deg, r.lower_mm, r.upper_mm, r.found_mm, r.expanded_mm, r.verdict)
-                for r in self.rows]  # fmt: skip
+        told = [(r.what, r.name, r.z_mm, r.angle_deg, r.lower_mm, r.upper_mm, r.found_mm, r.expanded_mm, r.bounds_mm,
+                 r.verdict) for r in self.rows]  # fmt: skip
         return sha256(repr(told).encode()).hexdigest()[:16]
 
     @property
@@ -90,13 +92,26 @@ def report_of(job: Assessment, piece: int, place: int) -> BoreReport:
 
 def _sizes(checked: Checked) -> list[ReportRow]:
     bore = checked.bore
+    plugs = _plugs(checked)
+    if not checked.places and plugs:
+        return plugs
     if not checked.places:
         return [ReportRow(number=0, what="size", lower_mm=bore.lower_mm, upper_mm=bore.upper_mm)]
     return [
         ReportRow(number=0, what="size", z_mm=one.z_mm, angle_deg=one.angle_deg, lower_mm=bore.lower_mm,
                   upper_mm=bore.upper_mm, found_mm=one.value_mm, expanded_mm=one.expanded_mm, verdict=one.verdict)
         for one in sorted(checked.places, key=lambda place: (place.angle_deg, place.z_mm))
-    ]  # fmt: skip
+    ] + plugs  # fmt: skip
+
+
+def _plugs(checked: Checked) -> list[ReportRow]:
+    """Plugs as one row: between what the size lies by them."""
+    bounds, bore = checked.bounds, checked.bore
+    if bounds is None:
+        return []
+    within = (bounds.at_least_mm, bounds.at_most_mm)
+    return [ReportRow(number=0, what="plug", lower_mm=bore.lower_mm, upper_mm=bore.upper_mm, bounds_mm=within,
+                      verdict=bounds.verdict or "undecided")]  # fmt: skip
 
 
 def _limits(checked: Checked) -> list[ReportRow]:
@@ -144,6 +159,9 @@ def _gauges(checked: Checked, rows: tuple[ReportRow, ...]) -> tuple[GaugeUsed, .
         entry[2].update(row.number for row in rows if row.what == "size" and row.z_mm is not None
                         and abs(row.z_mm - size.z_mm) < 1e-9
                         and abs((row.angle_deg or 0.0) - size.angle_deg % 180) < 1e-9)  # fmt: skip
+    for plug in checked.plugs:
+        entry = found.setdefault((plug.gauge.name, plug.card), (plug.gauge, plug.gauge_due_on, set()))
+        entry[2].update(row.number for row in rows if row.what == "plug")
     for depth in checked.depths:
         entry = found.setdefault((depth.gauge.name, depth.card), (depth.gauge, depth.gauge_due_on, set()))
         entry[2].update(row.number for row in rows if row.what == "depth")

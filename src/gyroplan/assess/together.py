@@ -297,6 +297,8 @@ def _signed_bore(job: Assessment, piece: int, bore: BoreRecord) -> dict[str, Any
         "places": [[p.z_mm, p.angle_deg, p.value_mm, p.expanded_mm, p.verdict] for p in check.places],
         "limits": {name: None if f is None else [f.value_mm, f.expanded_mm, f.verdict] for name, f in named.items()},
         "asked": {line.name: line.allowed_mm for line in check.limits}, **_signed_truing(job, piece, bore),
+        # left out where there are none: what was signed before there were plugs has the same digest
+        **({"plugs": plugs} if (plugs := [[p.gauge.name, p.side, p.goes, p.size_mm] for p in check.plugs]) else {}),
     }  # fmt: skip
 
 

@@ -20,6 +20,7 @@ from gyroplan.record.logs import (
     CutLogRecord,
     DepthRecord,
     GaugeCard,
+    PlugRecord,
     ReadingRecord,
     RemarkRecord,
     RoundRecord,
@@ -30,7 +31,8 @@ from gyroplan.record.written import record_from_json, record_to_json
 __all__ = [
     "BarRecord", "BetweenRecord", "BoreRecord", "BoreSummary", "BreakRecord", "CutLogRecord", "CutterRecord",
     "DepthRecord", "FeatureKind", "FeatureReadingRecord", "FeatureRecord", "FixtureRecord", "GaugeCard", "HeadRecord",
-    "HeavyRecord", "JobRecord", "MachineRecord", "PieceSummary", "PlanRecord", "Quantity", "ReadOver", "ReadingRecord",
-    "RemarkRecord", "RoundRecord", "SetUpRecord", "SetUpSummary", "SizeRecord", "SpeedRecord", "ThereRecord",
+    "HeavyRecord", "JobRecord", "MachineRecord", "PieceSummary", "PlanRecord", "PlugRecord", "Quantity", "ReadOver",
+    "ReadingRecord", "RemarkRecord", "RoundRecord", "SetUpRecord", "SetUpSummary", "SizeRecord", "SpeedRecord",
+    "ThereRecord",
     "letter_of", "record_from_json", "record_to_json",
 ]  # fmt: skip

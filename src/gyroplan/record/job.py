@@ -9,7 +9,7 @@ from typing import Literal
 from gyrocore import BoreInLine, Limits, Material, Method, held
 from gyroplan.record.crib import BarRecord, CutterRecord, FixtureRecord, HeadRecord, MachineRecord
 from gyroplan.record.features import FeatureReadingRecord, FeatureRecord
-from gyroplan.record.logs import BetweenRecord, CutLogRecord, DepthRecord, RoundRecord, SizeRecord
+from gyroplan.record.logs import BetweenRecord, CutLogRecord, DepthRecord, PlugRecord, RoundRecord, SizeRecord
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -324,6 +324,7 @@ class JobRecord:
     sizes: tuple[SizeRecord, ...] = ()
     depths: tuple[DepthRecord, ...] = ()
     feature_readings: tuple[FeatureReadingRecord, ...] = ()
+    plugs: tuple[PlugRecord, ...] = ()
     #: Pieces whose logs are left out, as they stood when they last changed.
     summaries: tuple[PieceSummary, ...] = ()
     #: The job's other set-ups, as they stood when they last changed.
@@ -342,7 +343,8 @@ class JobRecord:
     @property
     def begun_pieces(self) -> list[int]:
         """Pieces that have anything in their logs."""
-        logs = (self.cuts, self.rounds, self.sizes, self.depths, self.feature_readings, self.summaries)
+        logs = (self.cuts, self.rounds, self.sizes, self.depths, self.feature_readings, self.plugs,
+                self.summaries)  # fmt: skip
         return sorted({one.piece for log in logs for one in log})
 
     def bore_at(self, place: int, piece: int = 1) -> BoreRecord:

@@ -188,3 +188,18 @@ class DepthRecord:
     gauge: Gauge
     gauge_due_on: date | None = None
     card: GaugeCard = NO_CARD
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PlugRecord:
+    """One side of a plug gauge tried in a finished bore [mm]: it goes, or it does not."""
+
+    key: int
+    bore: int
+    piece: int
+    side: Literal["go", "no-go"]
+    goes: bool
+    size_mm: float
+    gauge: Gauge
+    gauge_due_on: date | None = None
+    card: GaugeCard = NO_CARD

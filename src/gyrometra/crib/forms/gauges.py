@@ -21,8 +21,8 @@ class GaugeForm(CribForm):
 
     model = Gauge
     kind = forms.ChoiceField(label="Kind", choices=Gauge.Kind.choices, initial=Gauge.Kind.TWO_POINT, required=False)
-    range_low_mm = LengthField(label="Measures from")
-    range_high_mm = LengthField(label="Measures to")
+    range_low_mm = LengthField(label="Measures from", help_text="of a plug its go side")
+    range_high_mm = LengthField(label="Measures to", help_text="of a plug its no-go side")
     resolution_mm = LengthField(label="Reads to (one step)")
     error_limit_mm = LengthField(label="Error limit, either way", positive=False, least=0)
     single_sd_mm = LengthField(label="Repeatability of one reading (s)", required=False)

@@ -10,7 +10,7 @@ from django.db import models
 from gyrometra.crib.models.base import CribItem, mm
 
 #: Kinds that cannot stand in a bore.
-_NOT_IN_BORES = ("outside", "depth")
+_NOT_IN_BORES = ("outside", "depth", "plug")
 
 
 class GaugeQuerySet(models.QuerySet[Any]):
@@ -22,6 +22,13 @@ class GaugeQuerySet(models.QuerySet[Any]):
         rank = models.Case(models.When(inside, then=0), default=1)
         of_bores = self.filter(retired=False).exclude(kind__in=_NOT_IN_BORES)
         return of_bores.order_by(rank, "resolution_mm", "name")
+
+    def plugs(self, lower_mm: Any, upper_mm: Any) -> GaugeQuerySet:
+        """Plug gauges in use with a side near these limits: within their distance of either."""
+        near = float(upper_mm) - float(lower_mm)
+        low, high = float(lower_mm) - near, float(upper_mm) + near
+        goes, stops = models.Q(range_low_mm__range=(low, high)), models.Q(range_high_mm__range=(low, high))
+        return self.filter(goes | stops, retired=False, kind="plug").order_by("range_low_mm", "name")
 
     def due_by(self, day: date) -> GaugeQuerySet:
         """Gauges in use whose check is due on that day or before, the first due first."""
@@ -38,6 +45,8 @@ class Gauge(CribItem):
         CALLIPER = "calliper", "calliper"
         OUTSIDE = "outside", "outside micrometer"
         DEPTH = "depth", "depth gauge or depth micrometer"
+        #: Its range is from the go side to the no-go side.
+        PLUG = "plug", "plug gauge, go and no-go"
 
     kind = models.CharField(max_length=12, choices=Kind.choices, default=Kind.TWO_POINT)
     #: How deep from the face it can measure; empty for any depth.

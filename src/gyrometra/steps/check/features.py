@@ -62,7 +62,7 @@ class FeatureRow:
 def feature_rows(page: JobPage, refused: FeatureEntryForm | None = None) -> list[FeatureRow]:
     """Every limit of every feature of this set-up, for this piece."""
     found, at = page.assessment.features(page.piece), refused.at if refused else ("", "")
-    gauges = list(Gauge.objects.filter(retired=False)) if found and not page.is_locked else []
+    gauges = list(Gauge.objects.filter(retired=False).exclude(kind="plug")) if found and not page.is_locked else []
     rows = [_row(page, one.feature, line, gauges) for one in found for line in one.lines]
     return [replace(row, here=(str(row.feature.place), row.what) == at) for row in rows]
 
@@ -163,7 +163,7 @@ class FeatureEntryForm(EntryForm):
     feature = forms.IntegerField(min_value=1, max_value=99_999)
     what = forms.ChoiceField(choices=What.choices)
     value = forms.CharField(max_length=60, error_messages={"required": "Type the reading, then Enter."})
-    gauge = ChoiceOfRow(Gauge.objects.filter(retired=False), required=False)
+    gauge = ChoiceOfRow(Gauge.objects.filter(retired=False).exclude(kind="plug"), required=False)
     indicator = ChoiceOfRow(Indicator.objects.filter(retired=False), required=False)
     over = forms.ChoiceField(choices=Over.choices, required=False)
     doubt_deg = forms.DecimalField(required=False, min_value=0, max_value=10, max_digits=6, decimal_places=4)

@@ -14,6 +14,7 @@ from gyrocore import (
 from gyrometra.bridge.choices import ChoiceOfRow
 from gyrometra.bridge.units import Units, to_decimal
 from gyrometra.crib.models import Gauge
+from gyrometra.inspection.models import PlugReading
 from gyrometra.steps.shared.entries import EntryForm, SizeEntryForm, TemperatureForm, worded
 from gyroplan.record import BoreRecord
 
@@ -65,7 +66,7 @@ class DepthForm(EntryForm):
     """The depth of a shoulder, with a named gauge."""
 
     value = forms.CharField(max_length=60, error_messages={"required": "Type the depth, then Enter."})
-    gauge = ChoiceOfRow(Gauge.objects.filter(retired=False), empty_label=None)
+    gauge = ChoiceOfRow(Gauge.objects.filter(retired=False).exclude(kind="plug"), empty_label=None)
 
     def __init__(self, *args: Any, units: Units, bore: BoreRecord, **kwargs: Any) -> None:
         self.units, self.bore = units, bore
@@ -90,3 +91,11 @@ class DepthForm(EntryForm):
                                     f"{words(low or 0)} to {words(high or 0)}.")  # fmt: skip
         values["value_mm"] = size
         return values
+
+
+class PlugForm(EntryForm):
+    """One side of a plug gauge: it goes, or it does not."""
+
+    gauge = ChoiceOfRow(Gauge.objects.filter(retired=False, kind="plug"), empty_label=None)
+    side = forms.ChoiceField(choices=PlugReading.Side.choices)
+    goes = forms.ChoiceField(choices=[("yes", "goes"), ("no", "does not go")])

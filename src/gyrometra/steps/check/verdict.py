@@ -15,6 +15,7 @@ from gyrocore import (
 )
 from gyrometra.crib.queries import sizes_from
 from gyrometra.steps import progress_words
+from gyrometra.steps.check.plugs import bounds_words
 from gyrometra.steps.page import JobPage
 from gyroplan.assess import wall_lean_of
 from gyroplan.judge import Place
@@ -44,7 +45,8 @@ def verdict_plate(page: JobPage) -> VerdictPlate:
     if page.record.setup.only_trued:
         reason, ways, number, label = _reason_trued(page)
         return VerdictPlate(word=word, title=title, reason=reason, ways=ways, number=number, number_label=label)
-    reason, ways, number, label = _REASONS[word](page)
+    of = _reason_plugs if page.judged.by_plugs and word != "incomplete" else _REASONS[word]
+    reason, ways, number, label = of(page)
     return VerdictPlate(word=word, title=title, reason=reason, ways=ways, number=number, number_label=label)
 
 
@@ -74,6 +76,18 @@ def _reason_trued(page: JobPage) -> Reason:
         return f"Set true: centre offset {off}, run-out limit {limit}.", [], off, "Centre offset"
     return f"Centre offset {off}; allowed is half of {limit}.", [("Set it true", "move it as told", True)], off, \
         "Centre offset"  # fmt: skip
+
+
+def _reason_plugs(page: JobPage) -> Reason:
+    """By plugs alone: what goes and what does not, and what they cannot say."""
+    said = f"By plugs: {bounds_words(page.judged, page.units)}. Form beyond the narrowest place is not seen."
+    ways: dict[str, list[tuple[str, str, bool]]] = {
+        "in": [("Sign off", "the lead signs; the record is locked after", True)],
+        "metal-left": [("Finish cut or hone", "measure a size first: a plug does not say how much", True)],
+        "over": [("Measure a size", "how far over decides what can be done", True),
+                 ("Accept by concession", "a lead signs, with a reason", True)],
+    }  # fmt: skip
+    return said, ways.get(page.judged.word, [("Try the other side", "go and no-go bound the size", True)]), "", ""
 
 
 def _reason_in(page: JobPage) -> Reason:

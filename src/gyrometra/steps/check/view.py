@@ -14,8 +14,9 @@ from gyrometra.inspection.models import FeatureReading
 from gyrometra.jobs.permissions import JobClosed
 from gyrometra.steps import progress
 from gyrometra.steps.check.features import FeatureEntryForm, feature_rows, indicators_for
-from gyrometra.steps.check.form import CheckSizeForm, DepthForm
+from gyrometra.steps.check.form import CheckSizeForm, DepthForm, PlugForm
 from gyrometra.steps.check.plates import check, first_waiting
+from gyrometra.steps.check.plugs import plug_rows
 from gyrometra.steps.check.scene import check_scenes
 from gyrometra.steps.page import JobPage, open_page, other_pages
 from gyrometra.steps.shared.entry_view import entry_view, sent_by
@@ -42,6 +43,7 @@ def show_check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Ht
     last = shown["judged"].sizes[-1].key if shown["judged"].sizes else None
     used = page.rows.sizes[last].gauge_id if last is not None else None
     shown["fine"] = fine_words(page, shown["gauges"], member(request).username, used)
+    shown["plug_gauges"] = plug_rows(page)
     if page.bore_row.has_shoulder:
         shown["depth_gauges"] = Gauge.objects.measuring(page.bore.depth_lower_mm or 0)
     shown["has_indicator"] = Indicator.objects.filter(retired=False).exists()
@@ -76,6 +78,21 @@ def log_size(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
         bore=page.bore_row, gauge=values["gauge"], z_mm=values["z"], angle_deg=values["angle_deg"],
         value_mm=values["value_mm"], part_temp_c=values["part_temp_c"], gauge_temp_c=values["gauge_temp_c"],
         temp_u_c=values["temp_u_c"], piece=page.piece,
+    )  # fmt: skip
+    return None
+
+
+@entry_view(lambda **_: ("check", show_check))
+def log_plug(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
+    """Log that one side of a plug goes, or does not."""
+    form = PlugForm(request.POST)
+    if not form.is_valid():
+        return {"plug_form": form}
+    values = form.cleaned_data
+    require_unchanged(seen_by(request), values["gauge"])
+    inspection.log_plug(
+        sent=sent_by(request, values), bore=page.bore_row, gauge=values["gauge"], side=values["side"],
+        goes=values["goes"] == "yes", piece=page.piece,
     )  # fmt: skip
     return None
 

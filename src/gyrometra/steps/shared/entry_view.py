@@ -23,7 +23,7 @@ from gyrocore import error_sentence
 from gyrometra.accounts.people import member
 from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.services import NothingPlanned
-from gyrometra.inspection.models import DepthReading, FeatureReading, SizeReading
+from gyrometra.inspection.models import DepthReading, FeatureReading, PlugReading, SizeReading
 from gyrometra.jobs.entries import NotTheLast, Sent, StoredOtherwise, stored_before
 from gyrometra.jobs.models import LogEntry
 from gyrometra.jobs.permissions import JobClosed
@@ -37,7 +37,7 @@ from gyroplan.refusal import Refused
 #: What logs an entry: None once it is stored, else what the page shows beside it, a form with its errors or the like.
 Log = Callable[..., dict[str, Any] | None]
 _LOGS: Sequence[type[LogEntry] | type[Round]] = (
-    Reading, Between, CutEntry, SizeReading, DepthReading, FeatureReading, Round,
+    Reading, Between, CutEntry, SizeReading, DepthReading, FeatureReading, PlugReading, Round,
 )  # fmt: skip
 #: Not part of what was typed.
 _ENVELOPE = ("csrfmiddlewaretoken", "age_ms", "client_id")
