@@ -42,7 +42,7 @@ from gyrocore.judging.measurement import GaugeData, Measurement, Warmth, measure
 from gyrocore.judging.next_cut import Habit, NextCut, SetAndMeasured, next_cut
 from gyrocore.judging.next_size import ExistingSize, NextSize, SizeRow, next_size
 from gyrocore.judging.oversize import OVERSIZE_STEP_IN_MM, OVERSIZE_STEP_MM, Oversize, next_oversizes
-from gyrocore.judging.slips import Slip, radius_diameter_slip, unit_slip
+from gyrocore.judging.slips import Slip, radius_diameter_slip, size_slips, unit_slip
 from gyrocore.judging.verdict import AtMost, Verdict, judge_at_most, verdict
 from gyrocore.limits import (
     CommonSize,
@@ -373,6 +373,7 @@ __all__ = [
     "second_moment_mm4",
     "segments_out",
     "sentence",
+    "size_slips",
     "slide_move",
     "slope_at",
     "spectrum",

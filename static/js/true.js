@@ -55,6 +55,15 @@ document.addEventListener("click", (event) => {
   document.getElementById("size")?.focus();
 });
 
+// What a size may be instead is put into its field at a tap, and logged by Enter like any other.
+document.addEventListener("click", (event) => {
+  const button = event.target.closest?.("[data-fill]");
+  const field = button?.closest("form").querySelector("[data-active-cell]");
+  if (!field) return;
+  field.value = button.dataset.fill;
+  field.focus();
+});
+
 // On the practice bench the arrows turn the work, wherever the focus is, but in a field that has text.
 document.addEventListener("keydown", (event) => {
   if (event.key !== "ArrowLeft" && event.key !== "ArrowRight") return;

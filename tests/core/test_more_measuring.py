@@ -21,6 +21,7 @@ from gyrocore import (
     match_set,
     name_tones,
     next_size,
+    size_slips,
     spectrum,
     tones,
     weighted_mm,
@@ -209,3 +210,36 @@ def test_what_a_tone_is() -> None:
     assert listed.pockets_rpm == (600, 390)
     unknown = name_tones(peaks_hz=[212.0], spindle_rpm=280)
     assert (unknown.rows[0].name, unknown.pockets_rpm) == ("other", ())
+
+
+@pytest.mark.parametrize(
+    ("typed", "unit", "kind", "likely"),
+    [
+        (144.03, "mm", "twice", 72.015),
+        (36.0075, "mm", "half", 72.015),
+        (2.8352, "mm", "inch_as_mm", 72.014),
+        (71.515, "mm", "thimble", 72.015),
+        (72.515, "mm", "thimble", 72.015),
+        (62.015, "mm", "rod", 72.015),
+        (97.015, "mm", "rod", 72.015),
+        (720.15, "mm", "ten", 72.015),
+        (-72.015, "mm", "sign", 72.015),
+        (27.015, "mm", "swapped", 72.015),
+        (72.65, "in", "thimble", 72.015),
+        (97.415, "in", "rod", 72.015),
+    ],
+)
+def test_each_slip_of_a_size_is_named(typed: float, unit: str, kind: str, likely: float) -> None:
+    text = f"{typed:g}" if unit == "mm" else f"{typed / 25.4:.4f}"
+    said = size_slips(value_mm=typed, expected_mm=72.01, band_mm=0.03, unit=unit, text=text)
+    assert [one.kind for one in said][:1] == [kind]
+    assert said[0].likely_mm == pytest.approx(likely, abs=0.002)
+
+
+@given(st.floats(-0.03, 0.03))
+def test_a_size_that_is_as_expected_is_no_slip(off: float) -> None:
+    assert size_slips(value_mm=72.01 + off, expected_mm=72.01, band_mm=0.031, text=f"{72.01 + off:.3f}") == ()
+
+
+def test_a_size_that_is_simply_wrong_is_not_explained() -> None:
+    assert size_slips(value_mm=71.3, expected_mm=72.01, band_mm=0.03, text="71.3") == ()

@@ -24,6 +24,7 @@ from gyroplan.assess.bush import (
     seat_of,
     shaft_plan,
 )
+from gyroplan.assess.causes import Cause, Causes, causes_of
 from gyroplan.assess.centred import ASKED, Centring, centring
 from gyroplan.assess.centres import Centres, layout_of, response_at
 from gyroplan.assess.check import Checked, Gap, LimitFound, check_of, worst_word
@@ -106,6 +107,8 @@ __all__ = [
     "Boring",
     "BushPlan",
     "BushWork",
+    "Cause",
+    "Causes",
     "Centres",
     "Centring",
     "Change",
@@ -170,6 +173,7 @@ __all__ = [
     "broken_at",
     "bush_plan",
     "cap_of",
+    "causes_of",
     "centring",
     "chatter_of",
     "check_of",

@@ -12,6 +12,7 @@ from gyrometra.bridge.units import Units
 from gyrometra.jobs.history import change_words, limits_changed
 from gyrometra.steps import progress_words
 from gyrometra.steps.check.batch import batch_words
+from gyrometra.steps.check.causes import cause_words
 from gyrometra.steps.check.plugs import bounds_words
 from gyrometra.steps.check.scene import grid_scenes
 from gyrometra.steps.check.verdict import LIMIT_NAMES, verdict_plate
@@ -86,6 +87,7 @@ def check(page: JobPage) -> dict[str, Any]:
         "missing": [progress_words.gap_words(gap) for gap in judged.missing],
         "piece_rows": piece_rows(page),
         "bounds": bounds_words(judged, units),
+        "cause": cause_words(page),
         "batch": batch_words(page) if page.pieces else None,
         "sides": [line for line in (_target_line(page), _alike_line(page)) if line],
         "conflict": _conflict(page),

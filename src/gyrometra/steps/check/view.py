@@ -68,7 +68,10 @@ def _on_features(request: HttpRequest) -> bool:
 @entry_view(lambda **_: ("check", show_check))
 def log_size(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
     """Log one size of the finished bore."""
-    form = CheckSizeForm(request.POST, units=page.units, bore=page.bore, stations_mm=page.judged.stations_mm)
+    mean = page.judged.form.mean_mm if page.judged.form else None
+    form = CheckSizeForm(
+        request.POST, units=page.units, bore=page.bore, stations_mm=page.judged.stations_mm, expected_mm=mean
+    )
     if not form.is_valid():
         return {"size_form": form}
     values = form.cleaned_data

@@ -9,7 +9,9 @@ from django import forms
 
 from gyrocore import (
     InvalidInput,
+    Slip,
     error_sentence,
+    size_slips,
     unit_slip,
 )
 from gyrometra.bridge.choices import ChoiceOfRow
@@ -52,6 +54,21 @@ _FAR_MM, _FAR_SHARE = 2.0, 0.05
 _APART_MM = 0.1
 
 
+#: Within so many bands of what is expected a size is what it is, whatever else it might be read as (chosen here).
+_SLIP_BANDS = 2.0
+_SLIPS = {
+    "twice": "a radius taken twice", "half": "a radius typed for a diameter",
+    "inch_as_mm": "inches typed as millimetres",
+    "mm_as_inch": "millimetres typed as inches", "ten": "a figure that slipped by ten", "sign": "the other sign",
+    "thimble": "one turn of the thimble", "rod": "a nib or rod", "swapped": "two figures that changed places",
+}  # fmt: skip
+
+
+def slip_words(slip: Slip) -> str:
+    """What is suspected of a size."""
+    return _SLIPS[slip.kind]
+
+
 class SizeEntryForm(EntryForm):
     """A measured diameter with a named gauge."""
 
@@ -71,6 +88,8 @@ class SizeEntryForm(EntryForm):
         self.expected_mm = bore.aim_mm if expected_mm is None else expected_mm
         #: Asked whether it is meant.
         self.is_far = False
+        #: What it may be instead, as it would be typed: offered, never put in by itself.
+        self.likely = ""
         super().__init__(*args, **kwargs)
 
     def clean(self) -> dict[str, Any]:
@@ -95,7 +114,7 @@ class SizeEntryForm(EntryForm):
             self.add_error("value", f"{text} is 25.4 times off. Did you mean "
                                     f"{words(slip.likely_mm)} {self.units.label}?")  # fmt: skip
             return
-        asked = "" if str(self.cleaned_data.get("sure") or "").strip() == text.strip() else self._asks(float(size))
+        asked = "" if str(self.cleaned_data.get("sure") or "").strip() == text.strip() else self._asks(size, text)
         if asked:
             self.is_far = True
             self.add_error("value", f"{text} reads as {words(size)} {self.units.label}, but {asked}. Is it meant?")
@@ -103,8 +122,15 @@ class SizeEntryForm(EntryForm):
             self.add_error("value", f"{text} reads as {words(size)} {self.units.label}; {gauge.name} measures "
                                     f"{words(gauge.range_low_mm)} to {words(gauge.range_high_mm)}.")  # fmt: skip
 
-    def _asks(self, size_mm: float) -> str:
-        """Why a size is asked before it is logged: far from the bore, or from the readings it would join."""
+    def _asks(self, size: Decimal, text: str) -> str:
+        """Why a size is asked before it is logged: a slip, far from the bore, or from the readings it would join."""
+        size_mm = float(size)
+        around = self.expected_mm if self.joins_mm is None else self.joins_mm
+        band = max(_APART_MM, self.bore.tolerance_mm)
+        slips = size_slips(value_mm=size_mm, expected_mm=around, band_mm=band, unit=self.units.unit, text=text)
+        if slips and abs(size_mm - around) > _SLIP_BANDS * band:
+            self.likely = self.units.plain(round(slips[0].likely_mm, 6))
+            return f"about {self.units.plain(around)} is expected: {slip_words(slips[0])}, {self.likely}"
         if abs(size_mm - self.expected_mm) > max(_FAR_MM, _FAR_SHARE * self.expected_mm):
             return f"the bore stands at about {self.units.plain(self.expected_mm)}"
         if self.joins_mm is not None and abs(size_mm - self.joins_mm) > _APART_MM:
