@@ -27,7 +27,7 @@ from gyrocore.formulas.bar_response import BarResponse, Tool, bar_mass_kg, bar_r
 from gyrocore.formulas.beam import middle_stiffness_n_mm, second_moment_mm4
 from gyrocore.formulas.beam_model import STEEL, BarMaterial, BeamModel, Segment, Support, build_beam
 from gyrocore.formulas.cutting_force import Cut, CuttingForce, cutting_force
-from gyrocore.formulas.heat import ThermalSize, thermal_size
+from gyrocore.formulas.heat import ThermalSize, cooling_minutes, thermal_size
 from gyrocore.formulas.stability import EdgeInCut, Stability, stability
 from gyrocore.formulas.tones import Peak, Tones, spectrum, tones
 from gyrocore.judging.agreement import Agreement, Found, agreement, weighted_mm
@@ -302,6 +302,7 @@ __all__ = [
     "clean_text",
     "close_round",
     "closing_allowance_mm",
+    "cooling_minutes",
     "counterweights",
     "cut_time",
     "cutter_advance",

@@ -21,6 +21,7 @@ from gyrometra.steps.habits import habit
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.entries import EntryForm
 from gyrometra.steps.shared.entry_view import entry_view, sent_by
+from gyrometra.steps.shared.fine import fine_words, waiting_words
 from gyrometra.steps.shared.linked import linked_gauge
 from gyrometra.steps.shared.seen import Changed, require_passes, require_state, require_unchanged, seen_by
 from gyrometra.steps.shared.view import show
@@ -34,8 +35,20 @@ def show_bore(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
     shown["gauges"] = Gauge.objects.measuring(page.bore.lower_mm)
     shown["chance"] = chance_plate(page, habit(page, list(shown["gauges"]), member(request).username))
     if shown.get("mode") == "measure":
+        last = page.cuts_logged.last_size
+        used = last.gauge_id if last is not None else None
+        shown["fine"] = fine_words(page, shown["gauges"], member(request).username, used)
+        shown["waiting"] = _waiting(page)
         shown |= linked_gauge(page, shown["gauges"])
     return show(request, page, "bore", {**shown, **extra})
+
+
+def _waiting(page: JobPage) -> str:
+    """How long a warm part waits, where the size in hand was read warm."""
+    last = page.cuts_logged.last_size
+    if last is None or not page.cuts_logged.rows or page.cuts_logged.rows[-1] != last:
+        return ""
+    return waiting_words(page, float(last.part_temp_c), float(last.gauge_temp_c))
 
 
 def _header(request: HttpRequest, page: JobPage, values: dict[str, Any], text: str = "") -> cutting.Header:

@@ -20,7 +20,7 @@ from gyrometra.steps.check.plugs import plug_rows
 from gyrometra.steps.check.scene import check_scenes
 from gyrometra.steps.page import JobPage, open_page, other_pages
 from gyrometra.steps.shared.entry_view import entry_view, sent_by
-from gyrometra.steps.shared.fine import fine_words
+from gyrometra.steps.shared.fine import fine_words, waiting_words
 from gyrometra.steps.shared.linked import linked, linked_gauge
 from gyrometra.steps.shared.seen import Changed, require_unchanged, seen_by
 from gyrometra.steps.shared.view import page_for, saved, show
@@ -44,6 +44,9 @@ def show_check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Ht
     used = page.rows.sizes[last].gauge_id if last is not None else None
     shown["fine"] = fine_words(page, shown["gauges"], member(request).username, used)
     shown["plug_gauges"] = plug_rows(page)
+    if last is not None and not page.is_locked:
+        size = shown["judged"].sizes[-1]
+        shown["waiting"] = waiting_words(page, size.part_temp_c, size.gauge_temp_c)
     if page.bore_row.has_shoulder:
         shown["depth_gauges"] = Gauge.objects.measuring(page.bore.depth_lower_mm or 0)
     shown["has_indicator"] = Indicator.objects.filter(retired=False).exists()
