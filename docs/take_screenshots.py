@@ -1,8 +1,11 @@
 """Take the pictures of `docs/screenshots` from a running demo shop (see scripts/refresh-screenshots)."""
 
+import math
 import os
 import subprocess
 import sys
+import wave
+from io import BytesIO
 from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
@@ -12,7 +15,6 @@ DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 VIEWS = [
     ("bench", "/", DESK),
     ("work", "/jobs/Q-214/work/", DESK),
-    ("set-up-sides", "/jobs/P~2031~2F6/work/?at=setup", DESK),
     ("bush", "/jobs/P~2031~2F4/bush/", DESK),
     ("bar", "/jobs/Q-214/bar/", DESK),
     ("bar-line", "/jobs/Q-221/bar/", DESK),
@@ -20,6 +22,7 @@ VIEWS = [
     ("true", "/jobs/Q-216/true/", DESK),
     ("true-walls", "/jobs/Q-233/true/", DESK),
     ("bore", "/jobs/Q-214/bore/", DESK),
+    ("report", "/jobs/Q-198/report/", {"width": 900, "height": 1280}),
     ("check", "/jobs/Q-198/check/", DESK),
     ("crib", "/crib/?kind=bar", DESK),
     ("machine", "/machine/6/?check=spindle", DESK),
@@ -63,17 +66,26 @@ def new_job(page: Page, base: str) -> None:
     page.screenshot(path=OUT / "new-job.png")
 
 
-def set_ups(page: Page, base: str) -> None:
-    """A job that goes on in another set-up."""
+def noise(page: Page, base: str) -> None:
+    """A cut that squeals: a recording of known tones, named."""
     page.set_viewport_size(DESK)
-    page.goto(f"{base}/jobs/Q-214/work/?at=add")
-    page.select_option("#id_next_machine", label="Borer 1")
-    page.select_option("#id_next_method", label="bar in bearings, work still")
-    page.fill("#id_next_reason", "the bar sings at every speed")
-    page.get_by_role("button", name="Go on with").click()
-    page.goto(f"{base}/jobs/Q-214/work/?at=more")
-    page.wait_for_load_state("networkidle")
-    page.screenshot(path=OUT / "set-ups.png")
+    page.goto(f"{base}/jobs/Q-214/noise/")
+    file, rate = BytesIO(), 16000
+    with wave.open(file, "wb") as out:
+        out.setnchannels(1)
+        out.setsampwidth(2)
+        out.setframerate(rate)
+        for n in range(2 * rate):
+            value = sum(
+                a * math.sin(2 * math.pi * hz * n / rate) for hz, a in ((1072, 0.6), (23.7, 0.12), (2144, 0.06))
+            )
+            out.writeframes(round(32000 * value).to_bytes(2, "little", signed=True))
+    sound = {"name": "cut.wav", "mimeType": "audio/wav", "buffer": file.getvalue()}
+    page.locator("[data-hear] input[type=file]").set_input_files(sound)  # type: ignore[arg-type]
+    page.locator("[data-hear]").evaluate("form => form.requestSubmit()")
+    page.locator(".triedlist li").first.wait_for()
+    page.evaluate("window.scrollTo(0, 0)")
+    page.screenshot(path=OUT / "noise.png")
 
 
 def needle(page: Page, base: str) -> None:
@@ -146,7 +158,7 @@ def main(base: str) -> None:
             page.screenshot(path=OUT / f"{name}.png")
         new_job(page, base)
         read_round(page, base)
-        set_ups(page, base)
+        noise(page, base)
         needle(page, base)
         practice(page, base)
         browser.close()
