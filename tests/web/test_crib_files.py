@@ -136,7 +136,7 @@ def test_an_empty_crib_takes_a_starter_set_once(dagny: Client) -> None:
 
 def test_the_starter_set_passes_the_forms_and_says_its_source(db: None) -> None:
     rows = starter.rows()
-    assert {kind for kind, _ in rows} == set(FORMS) - {"head", "material"}
+    assert {kind for kind, _ in rows} == set(FORMS) - {"head", "material", "size"}
     for kind, item in rows:
         form = FORMS[kind](item, units=MM)
         assert form.is_valid(), form.errors

@@ -81,7 +81,7 @@ def test_a_recording_is_named_and_moves_what_is_believed(corin: Client) -> None:
     assert believed is not None
     assert (believed.number, believed.chattered) == (4, True)
     assert "pass 4 squealed: damping" in said
-    assert "squeals" in flat(corin.get("/jobs/Q-214/bore/")), "Bore leads to it"
+    assert "It squeals: what to change" in flat(corin.get("/jobs/Q-214/bore/?to=measure")), "Bore leads to it"
 
 
 def test_by_ear_without_a_microphone(corin: Client) -> None:

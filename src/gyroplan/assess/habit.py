@@ -214,8 +214,7 @@ def habit_of(
         return None
     own, carried = cuts_seen(boring), _alike_cuts(boring, others)
     prior = _prior(passes)
-    proven = foretold(seen=[SeenCut(off_mm=one.off_mm, model_mm=one.model_mm) for one in (*carried, *own)], prior=prior)
-    bare = HabitStanding(own=tuple(own), carried=tuple(carried), learned=None, proven=proven)
+    bare = HabitStanding(own=tuple(own), carried=tuple(carried), learned=None, proven=foretold(seen=(), prior=prior))
     hand = passes.state.hand if passes.state else None
     if hand is None or passes.state is None or hand.kind == "spring" or hand.depth_mm <= 0:
         return bare

@@ -70,7 +70,7 @@ def chatter_of(
     damping = boring.bar.believed.ratio if boring.bar.believed else at.bar.damping
     limit = None if not stiffness else 2 * stiffness * damping * (1 + damping)
     found = [
-        _pocket(boring), _feed(at, cut, limit), _shallower(at, cut, limit), _past_nose(boring, cut, limit),
+        _pocket(boring, cut, limit), _feed(at, cut, limit), _shallower(at, cut, limit), _past_nose(boring, cut, limit),
         _shorter(boring, cut, damping), _nose(at, cut, limit, cutters), _bar(boring, cut, bars), *_bearing(boring, cut),
     ]  # fmt: skip
     changes = [one for one in found if one is not None]
@@ -110,28 +110,18 @@ def _share(cut: Cut, limit: float | None) -> float | None:
     return None if limit is None else _load(cut) / limit
 
 
-def _pocket(boring: Boring) -> Change | None:
+def _pocket(boring: Boring, cut: Cut, limit: float | None) -> Change | None:
     """Another speed, at which successive turns cut in step."""
-    found, now = pockets_of(boring.passes, boring.bar).value, boring.bar.verdict
-    if found is None or now is None:
+    found = pockets_of(boring.passes, boring.bar).value
+    if found is None:
         return None
     best = max(found.pockets, key=lambda one: one.limit_depth_mm or float("inf"), default=None)
     if best is None or not found.least_limit_mm:
         return Change(code="speed", refused="no-pocket")
     gain = (best.limit_depth_mm or 10 * found.least_limit_mm) / found.least_limit_mm
-    heaviest = boring.passes.heaviest
-    limit = _limit(boring)
-    load = None if heaviest is None or limit is None else _load(heaviest) / limit / gain
-    return Change(code="speed", value=best.speed_rpm, load=load,
+    share = _share(cut, limit)
+    return Change(code="speed", value=best.speed_rpm, load=None if share is None else share / gain,
                   name=boring.passes.at.machine.lever_for(best.speed_rpm))  # fmt: skip
-
-
-def _limit(boring: Boring) -> float | None:
-    stiffness, bar = boring.bar.stiffness_n_mm, boring.passes.at.bar
-    if not stiffness or bar is None:
-        return None
-    damping = boring.bar.believed.ratio if boring.bar.believed else bar.damping
-    return 2 * stiffness * damping * (1 + damping)
 
 
 def _feed(at: AtBore, cut: Cut, limit: float | None) -> Change:

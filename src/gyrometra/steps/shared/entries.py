@@ -54,8 +54,9 @@ _FAR_MM, _FAR_SHARE = 2.0, 0.05
 _APART_MM = 0.1
 
 
-#: Within so many bands of what is expected a size is what it is, whatever else it might be read as (chosen here).
-_SLIP_BANDS = 2.0
+#: A slip is named where the mended size lies as near as this to what is expected, or within the limits' distance of
+#: it; within so many such bands a size is what it is, whatever else it might be read as (chosen here).
+_SLIP_MM, _SLIP_BANDS = 0.03, 2.0
 _SLIPS = {
     "twice": "a radius taken twice", "half": "a radius typed for a diameter",
     "inch_as_mm": "inches typed as millimetres",
@@ -126,9 +127,9 @@ class SizeEntryForm(EntryForm):
         """Why a size is asked before it is logged: a slip, far from the bore, or from the readings it would join."""
         size_mm = float(size)
         around = self.expected_mm if self.joins_mm is None else self.joins_mm
-        band = max(_APART_MM, self.bore.tolerance_mm)
+        band = max(_SLIP_MM, self.bore.tolerance_mm)
         slips = size_slips(value_mm=size_mm, expected_mm=around, band_mm=band, unit=self.units.unit, text=text)
-        if slips and abs(size_mm - around) > _SLIP_BANDS * band:
+        if slips and abs(size_mm - around) > max(_APART_MM, _SLIP_BANDS * band):
             self.likely = self.units.plain(round(slips[0].likely_mm, 6))
             return f"about {self.units.plain(around)} is expected: {slip_words(slips[0])}, {self.likely}"
         if abs(size_mm - self.expected_mm) > max(_FAR_MM, _FAR_SHARE * self.expected_mm):
