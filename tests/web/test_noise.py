@@ -18,7 +18,7 @@ from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.sound import NoSound, read_wav
 from gyrometra.steps.page import open_page
 from tests.web.said import flat
-from tests.web.test_passes import cut
+from tests.web.test_passes import cut, log
 
 pytestmark = pytest.mark.django_db
 PAGE = "/jobs/Q-214/noise/"
@@ -120,3 +120,17 @@ def test_suggestions_stand_with_figures_and_reasons(corin: Client) -> None:
 
 def test_without_a_bar_the_page_says_what_is_missing(corin: Client) -> None:
     assert "A bar, a cutter and passes are needed" in flat(corin.get("/jobs/Q-223/noise/"))
+
+
+def test_the_later_word_on_a_pass_counts(corin: Client) -> None:
+    """A remark before the recording gives way to it, one after it stands."""
+    cut(corin, "Q-214", 4)
+    log(corin, "Q-214", "remark", number=4, sound="hum", look="clean")
+    hear(corin, pitch="high")
+    believed = open_page("Q-214", Units()).bar.believed
+    assert believed is not None
+    assert (believed.number, believed.chattered) == (4, True)
+    log(corin, "Q-214", "remark", number=4, sound="hum", look="clean")
+    believed = open_page("Q-214", Units()).bar.believed
+    assert believed is not None
+    assert believed.number is None

@@ -69,9 +69,9 @@ def log_of(entries: Sequence[CutEntry], bore: Bore, piece: int, way: Callable[[]
         found += made
         rows += [row] * len(made)
     log = BoreLog(first=first, entries=tuple(found), gauges=tuple(gauges.known))
-    # a sound that is the bar's is a squeal, until somebody says otherwise
-    remarks = {row.number: row for row in own if row.kind == CutEntry.Kind.NOISE and row.sound}
-    remarks |= {row.number: row for row in own if row.kind == CutEntry.Kind.REMARK}
+    # a sound that is the bar's is a squeal, until somebody says otherwise: the later of the two counts
+    told = (CutEntry.Kind.REMARK, CutEntry.Kind.NOISE)
+    remarks = {row.number: row for row in own if row.kind in told and row.sound}
     return CutLog(log, tuple(rows), any(row.kind == CutEntry.Kind.GUARD for row in own), remarks)
 
 
