@@ -14,8 +14,10 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 
 from gyrometra.bridge.units import Units
+from gyrometra.crib.models import Bar
 from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.sound import NoSound, read_wav
+from gyrometra.jobs.models import Plan
 from gyrometra.steps.page import open_page
 from tests.web.said import flat
 from tests.web.test_passes import cut, log
@@ -134,3 +136,20 @@ def test_the_later_word_on_a_pass_counts(corin: Client) -> None:
     believed = open_page("Q-214", Units()).bar.believed
     assert believed is not None
     assert believed.number is None
+
+
+def test_a_tuned_bar_is_told_where_its_damper_goes_next(corin: Client) -> None:
+    bar = Bar.objects.get(name="Bar 14, tuned")
+    Plan.objects.filter(setup__job__number="Q-214").update(bar=bar)
+    cut(corin, "Q-214", 4)
+    out = open_page("Q-214", Units()).bar.out_mm
+    assert out is not None
+    said = flat(corin.get(PAGE))
+    assert "Full in; both locks tight, tap it, cut, listen." in said
+    said = tried(corin, changed=["damper"], sound="squeal", turns="0")
+    assert "steps of 1; both locks tight" in said
+    assert "0 turns out" in said, "what was tried stands in the list"
+    said = tried(corin, changed=["damper"], sound="quiet", turns="1")
+    assert "best of 2 tried, it runs quiet" in said
+    Bar.objects.filter(pk=bar.pk).update(tuned=[[out, 2.5]])
+    assert "by its owner&#x27;s table for this overhang" in corin.get(PAGE).content.decode(), "the table goes before"

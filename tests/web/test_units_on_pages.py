@@ -10,8 +10,8 @@ from gyrometra.accounts.models import User
 from gyrometra.crib import models as crib
 from gyrometra.jobs.models import Job
 
-STEPS = ("work", "bar", "cuts", "true", "bore", "check", "sheet")
-KINDS = ("machine", "bar", "head", "cutter", "gauge", "indicator", "material", "fixture")
+STEPS = ("work", "bar", "cuts", "true", "bore", "check", "sheet", "noise", "report")
+KINDS = ("machine", "bar", "head", "cutter", "gauge", "indicator", "material", "fixture", "size")
 
 
 def words_of(page: str) -> list[str]:

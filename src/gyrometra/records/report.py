@@ -30,6 +30,11 @@ MOST_PAGES = 60
 
 
 def _pages(page: JobPage, of: str) -> list[JobPage]:
+    """Each bore of a piece; a set-up that is only set true has nothing to report of a bore."""
+    return [one for one in _all_pages(page, of) if not one.record.setup.only_trued]
+
+
+def _all_pages(page: JobPage, of: str) -> list[JobPage]:
     if of == "bore":
         return [page]
     if of == "piece":

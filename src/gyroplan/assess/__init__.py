@@ -28,6 +28,7 @@ from gyroplan.assess.causes import Cause, Causes, causes_of
 from gyroplan.assess.centred import ASKED, Centring, centring
 from gyroplan.assess.centres import Centres, layout_of, response_at
 from gyroplan.assess.check import Checked, Gap, LimitFound, check_of, worst_word
+from gyroplan.assess.damper import DamperSearch, damper_search
 from gyroplan.assess.features import (
     FeatureChecked,
     FeatureCut,
@@ -115,6 +116,7 @@ __all__ = [
     "Chatter",
     "Checked",
     "CutSeen",
+    "DamperSearch",
     "FaceLevel",
     "FeatureChecked",
     "FeatureCut",
@@ -180,6 +182,7 @@ __all__ = [
     "choice_of",
     "cut_of",
     "cuts_seen",
+    "damper_search",
     "enters",
     "face_speed_rpm",
     "habit_of",

@@ -18,6 +18,7 @@ from gyroplan.record.job import (
 from gyroplan.record.logs import (
     BetweenRecord,
     CutLogRecord,
+    DamperTryRecord,
     DepthRecord,
     GaugeCard,
     PlugRecord,
@@ -30,9 +31,9 @@ from gyroplan.record.written import record_from_json, record_to_json
 
 __all__ = [
     "BarRecord", "BetweenRecord", "BoreRecord", "BoreSummary", "BreakRecord", "CutLogRecord", "CutterRecord",
-    "DepthRecord", "FeatureKind", "FeatureReadingRecord", "FeatureRecord", "FixtureRecord", "GaugeCard", "HeadRecord",
-    "HeavyRecord", "JobRecord", "MachineRecord", "PieceSummary", "PlanRecord", "PlugRecord", "Quantity", "ReadOver",
-    "ReadingRecord", "RemarkRecord", "RoundRecord", "SetUpRecord", "SetUpSummary", "SizeRecord", "SpeedRecord",
-    "ThereRecord",
+    "DamperTryRecord", "DepthRecord", "FeatureKind", "FeatureReadingRecord", "FeatureRecord", "FixtureRecord",
+    "GaugeCard", "HeadRecord", "HeavyRecord", "JobRecord", "MachineRecord",
+    "PieceSummary", "PlanRecord", "PlugRecord", "Quantity", "ReadOver", "ReadingRecord", "RemarkRecord", "RoundRecord",
+    "SetUpRecord", "SetUpSummary", "SizeRecord", "SpeedRecord", "ThereRecord",
     "letter_of", "record_from_json", "record_to_json",
 ]  # fmt: skip

@@ -30,6 +30,14 @@ class RemarkRecord:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class DamperTryRecord:
+    """How a tuned bar sounded with its damper so many turns out."""
+
+    turns: float
+    sound: Literal["quiet", "hum", "squeal", ""]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class CutLogRecord:
     """The cutting log of one bore of one piece, for the loop; and the last remark on each pass."""
 

@@ -41,3 +41,5 @@ class TriedForm(EntryForm):
     )
     sound = forms.ChoiceField(choices=CutEntry.Sound.choices, error_messages={"required": "How does it sound now?"})
     words = forms.CharField(max_length=60, required=False)
+    #: Of a damper: how many turns out it stood.
+    turns = forms.DecimalField(min_value=0, max_value=20, max_digits=6, decimal_places=3, required=False)

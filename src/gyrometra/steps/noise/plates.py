@@ -4,18 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, cast
 
 from gyrodraw import Scene, SpectrumDrawn, ToneMark, spectrum_scene
 from gyrometra.bridge.units import Units
 from gyrometra.crib.records import bar_record, cutter_record
 from gyrometra.cutting.models import CutEntry
+from gyrometra.cutting.record import Sound
 from gyrometra.steps.noise.form import CHANGES
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plate import Because
 from gyrometra.steps.shared.scene import bands
-from gyroplan.assess import Change, Chatter, chatter_of
+from gyroplan.assess import Change, Chatter, chatter_of, damper_search
 from gyroplan.noise import FLOOR_DB, LEAST_HZ, MOST_HZ
+from gyroplan.record import DamperTryRecord
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -62,6 +64,7 @@ def noise(page: JobPage) -> dict[str, Any]:
         "rings": _rings(page, last),
         "limit": _limit(page, found),
         "pockets": _pockets(page, last),
+        "damper": _damper(page, rows),
         "bands": _scenes(page, last, found),
         "tick": [(code, name) for code, name in CHANGES.items() if code not in _ticked(found)],
         "sounds": CutEntry.Sound.choices,
@@ -204,6 +207,40 @@ def _limit(page: JobPage, found: Chatter | None) -> LimitWords | None:
 
 #: A load over this share of the limit is near it (chosen here).
 _NEAR = 0.8
+
+
+@dataclass(frozen=True, kw_only=True)
+class DamperWords:
+    """Where the damper is turned next, or where it stands best."""
+
+    turns: str
+    words: str
+    done: bool
+
+
+def _damper(page: JobPage, rows: Sequence[CutEntry]) -> DamperWords | None:
+    """Of a tuned bar: the owner's own point where there is one for this overhang, else the search by ear."""
+    bar, tuning = page.at.bar, page.bar.tuning.value
+    if bar is None or not bar.tuned:
+        return None
+    if tuning is not None and tuning.turns is not None:
+        return DamperWords(
+            turns=f"{tuning.turns:g}", words="turns out, by its owner's table for this overhang", done=True
+        )
+    tries = [
+        DamperTryRecord(turns=row.rests_on["turns"], sound=cast(Sound, row.sound)) for row in rows
+        if "turns" in row.rests_on and row.rests_on.get("bar") == bar.name and row.sound
+    ]  # fmt: skip
+    found = damper_search(tries)
+    if found.next_turns is None:
+        return DamperWords(turns=f"{found.best_turns:g}", done=True,
+                           words=f"turns out: best of {len(tries)} tried, it {_SAYS[found.best_sound]}")  # fmt: skip
+    how = "Full in" if found.next_turns == 0 else f"steps of {found.step_turns:g}"
+    return DamperWords(turns=f"{found.next_turns:g}", done=False,
+                       words=f"turns out. {how}; both locks tight, tap it, cut, listen.")  # fmt: skip
+
+
+_SAYS = {"quiet": "runs quiet", "hum": "hums", "squeal": "squeals"}
 
 
 def _pockets(page: JobPage, row: CutEntry | None) -> str:

@@ -90,6 +90,9 @@ def tried(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
         return {"tried_form": form}
     values = form.cleaned_data
     made = {"changed": values["changed"], "words": values["words"].strip()}
+    if values["turns"] is not None:
+        made |= {"turns": float(values["turns"]), "bar": str(page.job.setup.plan.bar or ""),
+                 "words": f"{values['turns'].normalize():f} turns out"}  # fmt: skip
     _log(request, page, values, CutEntry.Kind.TRIED, rests_on=made, sound=values["sound"])
     return None
 
