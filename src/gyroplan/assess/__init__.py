@@ -40,7 +40,7 @@ from gyroplan.assess.features import (
     face_speed_rpm,
 )
 from gyroplan.assess.figure import Figure
-from gyroplan.assess.habit import CutSeen, HabitStanding, Raised, cuts_seen, habit_of, touched_at
+from gyroplan.assess.habit import SPRING_LEFT, CutSeen, HabitStanding, Raised, cuts_seen, habit_of, touched_at
 from gyroplan.assess.handed import Handed, handed_on
 from gyroplan.assess.heads import HoleFit, Holes
 from gyroplan.assess.here import STEPS, Next, Station, Steps
@@ -67,6 +67,7 @@ from gyroplan.assess.report import BoreReport, GaugeUsed, ReportRow, report_of
 from gyroplan.assess.setting import Setting, set_by
 from gyroplan.assess.sides import SideReach, Sides, reach_into, sides_of
 from gyroplan.assess.speeds import PlannedPass, Speeds, cap_of, machine_speed, speeds_of, wanted_speed
+from gyroplan.assess.sprung import SpringPass, Springs, springs_of
 from gyroplan.assess.standing import Assessment, Boring, Standing, assess
 from gyroplan.assess.steps import in_hand, steps_of
 from gyroplan.assess.tilt import Tilt, WallLean, tilt_of, wall_lean_of
@@ -97,6 +98,7 @@ __all__ = [
     "OFF_SCALE",
     "SHIM_MM",
     "SIZES_TOO",
+    "SPRING_LEFT",
     "STEPS",
     "Assessment",
     "AtBore",
@@ -151,6 +153,8 @@ __all__ = [
     "SideReach",
     "Sides",
     "Speeds",
+    "SpringPass",
+    "Springs",
     "Stacked",
     "Stage",
     "Standing",
@@ -226,6 +230,7 @@ __all__ = [
     "sides_of",
     "signed_verdict",
     "speeds_of",
+    "springs_of",
     "steps_of",
     "summary_of",
     "sweeps_of",

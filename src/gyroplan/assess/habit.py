@@ -39,7 +39,7 @@ _CARRIED_SD_MM = 0.004
 #: that is not, so much may be its own (chosen here).
 _DEPTH_ALIKE, _SPRUNG_ALIKE_MM, _UNLIKE_MM = 0.25, 0.0005, 0.01
 #: A spring pass leaves about this share of the deflection, where it is not worked out (chosen here).
-_SPRING_LEFT = 0.2
+SPRING_LEFT = 0.2
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -124,9 +124,9 @@ def cuts_seen(boring: Boring) -> list[CutSeen]:
     way, before_mm, found = passes.by.way, 0.0, []
     touched = touched_at(boring)
     for cut in passes.done:
-        own = _deflection_mm(boring, _as_pass(cut))
+        own = deflection_of(boring, cut)
         if cut.kind == "spring":
-            before_mm *= _SPRING_LEFT
+            before_mm *= SPRING_LEFT
             continue
         if cut.measured_mm is None:
             continue
@@ -162,6 +162,11 @@ def _seen(boring: Boring, cut: PassCut, model_mm: float) -> CutSeen:
 
 def _as_pass(cut: PassCut) -> Pass:
     return Pass(number=cut.number, kind=cut.kind, depth_mm=cut.depth_mm, diameter_mm=cut.set_mm, measure_after=True)
+
+
+def deflection_of(boring: Boring, cut: PassCut) -> float:
+    """Return how far the bar bent under a pass that was cut, on radius [mm]; 0 where its stiffness is not known."""
+    return _deflection_mm(boring, _as_pass(cut))
 
 
 def _deflection_mm(boring: Boring, one: Pass) -> float:
@@ -251,9 +256,9 @@ def _model_ahead(boring: Boring, hand: Pass) -> float:
     before = 0.0
     for cut in boring.passes.done:
         if cut.kind == "spring":
-            before *= _SPRING_LEFT
+            before *= SPRING_LEFT
         elif cut.measured_mm is not None:
-            before = _deflection_mm(boring, _as_pass(cut))
+            before = deflection_of(boring, cut)
     return 2 * (before - own)
 
 

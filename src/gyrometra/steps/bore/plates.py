@@ -10,6 +10,7 @@ from gyrocore import sentence
 from gyrodraw import Scene, lever_gate
 from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.services import ACTS
+from gyrometra.steps.bore.before import run_words, spring_words
 from gyrometra.steps.bore.measured import following_pass, over_words, pass_done, remark_words, size_label, size_plate
 from gyrometra.steps.bore.scene import bore_scenes
 from gyrometra.steps.page import JobPage
@@ -101,8 +102,11 @@ def bore(page: JobPage, to: str = "") -> dict[str, Any]:
         "rests_until": page.boring.rests_until,
         "lines": [pass_done(page, cut) for cut in ladder.done],
         "bar_state": bar_words(page),
-        "notes": [sentence(n, page.units.unit) for n in ladder.replay.loop.notes(ladder.replay.memory, state)],
-        "since": [*changed_since(page), *_carried(page, mode)],
+        "notes": [
+            *(sentence(n, page.units.unit) for n in ladder.replay.loop.notes(ladder.replay.memory, state)),
+            *spring_words(page),
+        ],
+        "since": [*changed_since(page), *_carried(page, mode), *(run_words(page) if mode == "set" else [])],
         "suspect": _suspect_words(page, state),
         "touched": _touched_words(page, state),
         "noisy": _noisy(page, _hand(page, state, mode)),

@@ -5,14 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from gyrocore import Drift
 from gyrodraw import RunDrawn, RunPoint, Scene, run_chart
 from gyrometra.bridge.units import Units
 from gyrometra.steps.page import JobPage
+from gyrometra.steps.shared.drift import drift_words, left_words
 from gyroplan.assess import Batch, batch_of
 
-#: A drift smaller than this a piece is none [mm].
-_LEAST_MM = 1e-4
 #: So many of the newest pieces are drawn.
 _DRAWN = 30
 _MARKS = {"in": "in", "over": "over", "metal-left": "under"}
@@ -36,10 +34,10 @@ def batch_words(page: JobPage) -> BatchWords | None:
     if found is None:
         return None
     run = found.drift
-    left = "" if run is None else _left(run)
+    left = "" if run is None else left_words(run)
     few = run is not None and run.pieces_left < _SOON
     return BatchWords(
-        scene=_scene(page, found), drift=_drift(run, units), left=left, mark="advice" if few else "in",
+        scene=_scene(page, found), drift=drift_words(run, units), left=left, mark="advice" if few else "in",
         opens=[f"Piece {row.name}: open to Ø{units.planned(row.to_mm)}, {units.planned(row.cut_mm)} off on Ø"
                for row in found.match.rows] if found.match and not found.match.within else [],
         match=_match(found, units),
@@ -48,24 +46,6 @@ def batch_words(page: JobPage) -> BatchWords | None:
 
 #: With fewer pieces left the edge is looked at before the next (chosen here).
 _SOON = 5
-
-
-def _drift(run: Drift | None, units: Units) -> str:
-    if run is None:
-        return "Three pieces are needed before a drift is told."
-    if abs(run.slope_mm_piece) < _LEAST_MM:
-        return f"No drift to speak of, scatter {units.doubt(run.sd_mm)}."
-    way = "larger" if run.slope_mm_piece > 0 else "smaller"
-    size = f"{abs(run.slope_mm_piece) * (1 if units.unit == 'mm' else 1 / 25.4):.4f}"
-    return f"Each piece {size} {way} than the one before, scatter {units.doubt(run.sd_mm)}."
-
-
-def _left(run: Drift) -> str:
-    if run.pieces_left >= 1000:
-        return "No limit in sight."
-    if run.pieces_left == 0:
-        return "The next piece may leave the limits: touch the edge or move the setting first."
-    return f"{run.pieces_left} more piece{'s' if run.pieces_left > 1 else ''} before a limit."
 
 
 def _match(found: Batch, units: Units) -> str:

@@ -1,0 +1,80 @@
+"""What Bore says before the pass in hand: how much a spring pass grew the bore, how a batch runs."""
+
+from __future__ import annotations
+
+import re
+
+import pytest
+from django.test import Client
+
+from gyrometra.bridge.units import Units
+from gyrometra.jobs.models import Job
+from gyrometra.steps.page import open_page
+from gyroplan.assess import springs_of
+from tests.web.said import flat
+from tests.web.test_batch_and_sizes import measure
+from tests.web.test_passes import cut, cuts, size
+
+pytestmark = pytest.mark.django_db
+MM = Units()
+
+
+def sprung(client: Client, *came: float) -> str:
+    """Q-214 bored to its size with two spring passes planned, a size after each pass from the last of its own on."""
+    cuts(client, "Q-214", spring_passes="2")
+    size_is = 71.606
+    for number, value in zip((4, 5, 6, 7), (size_is, *came), strict=False):
+        cut(client, "Q-214", number)
+        size(client, "Q-214", f"{value:.3f}")
+    return flat(client.get("/jobs/Q-214/bore/?to=set"))
+
+
+def test_what_a_spring_pass_should_grow_is_the_models_share_until_one_was_measured(corin: Client) -> None:
+    said = sprung(corin, 71.995)
+    page = open_page("Q-214", MM)
+    found = springs_of(page.boring)
+    assert found.in_hand is not None
+    assert found.share is None
+    # twice the deflection of the pass before, less a fifth that stays
+    depth = page.passes.done[-1].depth_mm
+    assert depth > 0
+    assert found.foreseen_mm == pytest.approx(0.8 * found.in_hand.stood_off_mm)
+    grown = MM.planned(found.foreseen_mm or 0)
+    assert f"it should grow by about {grown} on Ø: 0.8 of what the bar" in said
+    assert "Feed one way only" in said
+
+
+def test_the_share_that_came_back_is_used_for_the_next(corin: Client) -> None:
+    first = sprung(corin, 71.995)
+    stood = springs_of(open_page("Q-214", MM).boring).in_hand
+    assert stood is not None
+    assert "Spring pass" not in first
+    cut(corin, "Q-214", 6)
+    half = round(stood.stood_off_mm / 2, 3)
+    size(corin, "Q-214", f"{71.995 + half:.3f}")
+    said = flat(corin.get("/jobs/Q-214/bore/?to=set"))
+    share = half / stood.stood_off_mm
+    assert f"Spring pass 6, setting left: it grew by {half:.3f} on Ø" in said
+    assert f"the bar stood {MM.planned(stood.stood_off_mm)} off, {share:.2f} of it came back" in said
+    left = (stood.stood_off_mm - half) * share
+    assert f"it should grow by about {MM.planned(left)} on Ø: {share:.2f} of what the bar stands off" in said
+
+
+def test_a_drift_is_told_before_the_last_pass_of_the_next_piece(corin: Client) -> None:
+    for piece, value in enumerate((55.020, 55.017, 55.014), 1):
+        measure(corin, "Q-207", piece, value)
+    job = Job.objects.get(number="Q-207")
+    assert job.quantity > 3
+    page = open_page("Q-207", MM, piece=4)
+    query = "?piece=4"
+    said = flat(corin.get(f"/jobs/Q-207/bore/{query}"))
+    assert "Each piece" not in said, "only the last pass ends in the limits"
+    for number in range(1, page.passes.count):
+        cut(corin, "Q-207", number, query=query)
+        now = open_page("Q-207", MM, piece=4).passes
+        if now.state is not None and now.state.phase == "measure":
+            size(corin, "Q-207", f"{now.known_mm:.3f}", query=query)
+    said = flat(corin.get(f"/jobs/Q-207/bore/{query}&to=set"))
+    assert "Each piece 0.0030 smaller than the one before" in said
+    assert "Set alike, the next comes to Ø55.011" in said
+    assert re.search(r"3 more pieces before a limit|4 more pieces before a limit", said)
