@@ -112,3 +112,27 @@ def test_a_batch_of_four_drifts(page: Page, live_server: Any, shop: None) -> Non
     expect(page.locator(".batch")).to_contain_text("Each piece 0.0030 smaller than the one before")
     expect(page.locator(".batch")).to_contain_text("3 more pieces before a limit.")
     clean(page, 1280)
+
+
+def sweep_bore(page: Page, base: str, place: int, readings: list[int]) -> None:
+    """Sweep one bore of the line, in divisions, back to the start."""
+    page.goto(f"{base}/jobs/Q-221/check/?bore={place}")
+    page.locator(".begin .main").click()
+    for at, value in enumerate([*readings, readings[0]]):
+        expect(page.locator("input[name=place]")).to_have_value(str(at))
+        page.keyboard.type(str(value))
+        page.keyboard.press("Enter")
+
+
+def test_a_line_of_bores_is_swept_and_judged_as_one(
+    page: Page, live_server: Any, shop: None, faults: list[str]
+) -> None:
+    sign_in(page, live_server.url)
+    flat, off = [0] * 8, [2, 1, 0, -1, -2, -1, 0, 1]
+    for place, readings in ((1, flat), (2, off)):
+        sweep_bore(page, live_server.url, place, readings)
+        expect(page.locator("main")).to_contain_text("Bores in line, on Ø")
+        expect(page.locator("main")).to_contain_text("sweep ")
+    sweep_bore(page, live_server.url, 3, flat)
+    expect(page.locator("main")).not_to_contain_text("sweep H")
+    clean(page, 1280)

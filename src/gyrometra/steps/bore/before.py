@@ -34,7 +34,10 @@ _LEAST_MM = 0.0005
 def _stood(share: float | None, page: JobPage, stood_mm: float) -> str:
     if share is None:
         return "what the bar stood off is not known"
-    return f"by the beam model the bar stood {page.units.planned(stood_mm)} off, {share:.2f} of it came back"
+    stood = f"by the beam model the bar stood {page.units.planned(stood_mm)} off"
+    if share > 1:
+        return f"{stood}: more than that came back, so warmth, the gauge, or a bar less stiff than its model"
+    return f"{stood}, {max(0.0, share):.2f} of it came back"
 
 
 def _why(found: Springs) -> str:
