@@ -10,7 +10,7 @@ from django.test import Client
 from gyrometra.bridge.units import Units
 from gyrometra.jobs.models import Job
 from gyrometra.steps.page import open_page
-from gyroplan.assess import springs_of
+from gyroplan.assess import batch_of, springs_of
 from tests.web.said import flat
 from tests.web.test_batch_and_sizes import measure
 from tests.web.test_passes import cut, cuts, size
@@ -76,5 +76,36 @@ def test_a_drift_is_told_before_the_last_pass_of_the_next_piece(corin: Client) -
             size(corin, "Q-207", f"{now.known_mm:.3f}", query=query)
     said = flat(corin.get(f"/jobs/Q-207/bore/{query}&to=set"))
     assert "Each piece 0.0030 smaller than the one before" in said
-    assert "Set alike, the next comes to Ø55.011" in said
+    assert "Set as the last, the next comes to Ø55.011" in said
     assert re.search(r"3 more pieces before a limit|4 more pieces before a limit", said)
+
+
+def bored(client: Client, piece: int, over: float, asked: float) -> None:
+    """A piece of Q-207 bored to its end, its last pass really set `asked` beyond what was told, then measured."""
+    query = f"?piece={piece}"
+    for number in range(1, 6):
+        now = open_page("Q-207", MM, piece=piece).passes
+        assert now.state is not None
+        assert now.state.told is not None
+        more = {"actual": f"{(now.state.told.reading_mm or 0) + asked / 2:.4f}"} if number == now.count else {}
+        cut(client, "Q-207", number, query=query, **more)
+        now = open_page("Q-207", MM, piece=piece).passes
+        if number < now.count and now.state is not None and now.state.phase == "measure":
+            size(client, "Q-207", f"{now.known_mm:.3f}", query=query)
+    measure(client, "Q-207", piece, 55.015 + asked + over)
+
+
+def test_a_setting_that_follows_the_wear_hides_no_drift(corin: Client) -> None:
+    """The edge wears 0.004 a piece, and each piece is set 0.004 farther out: all come to the same size."""
+    for piece in (1, 2, 3):
+        bored(corin, piece, over=-0.004 * (piece - 1), asked=0.004 * (piece - 1))
+    found = batch_of(open_page("Q-207", MM, piece=3).assessment, 1)
+    assert found is not None
+    assert found.drift is not None
+    assert [round(one.mean_mm, 3) for one in found.pieces] == [55.015] * 3
+    assert found.by_setting
+    assert found.drift.slope_mm_piece == pytest.approx(-0.004, abs=1e-4)
+    # set as piece 3 was, the next comes to 55.015 less one step of wear
+    assert found.drift.next_mm == pytest.approx(55.011, abs=1e-3)
+    said = flat(corin.get("/jobs/Q-207/check/?piece=3"))
+    assert "They were set to different sizes: this is by what each came out over its setting." in said

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from gyrometra.steps.page import JobPage
-from gyrometra.steps.shared.drift import drift_words, drifts, left_words
+from gyrometra.steps.shared.drift import by_setting_words, drift_words, drifts, left_words
 from gyroplan.assess import SPRING_LEFT, Springs, batch_of, springs_of
 
 
@@ -56,6 +56,6 @@ def run_words(page: JobPage) -> list[str]:
     found = batch_of(page.assessment, page.place)
     if found is None or found.drift is None or not drifts(found.drift):
         return []
-    run = found.drift
-    return [f"{drift_words(run, page.units)} Set alike, the next comes to Ø{page.units.planned(run.next_mm)}. "
-            f"{left_words(run)}"]  # fmt: skip
+    run, by = found.drift, by_setting_words(found.by_setting)
+    next_to = f"Set as the last, the next comes to Ø{page.units.planned(run.next_mm)}."
+    return [f"{drift_words(run, page.units)}{by} {next_to} {left_words(run)}"]

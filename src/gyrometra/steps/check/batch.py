@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from gyrodraw import RunDrawn, RunPoint, Scene, run_chart
 from gyrometra.bridge.units import Units
 from gyrometra.steps.page import JobPage
-from gyrometra.steps.shared.drift import drift_words, left_words
+from gyrometra.steps.shared.drift import by_setting_words, drift_words, left_words
 from gyroplan.assess import Batch, batch_of
 
 #: So many of the newest pieces are drawn.
@@ -37,7 +37,8 @@ def batch_words(page: JobPage) -> BatchWords | None:
     left = "" if run is None else left_words(run)
     few = run is not None and run.pieces_left < _SOON
     return BatchWords(
-        scene=_scene(page, found), drift=drift_words(run, units), left=left, mark="advice" if few else "in",
+        scene=_scene(page, found), drift=drift_words(run, units) + by_setting_words(found.by_setting),
+        left=left, mark="advice" if few else "in",
         opens=[f"Piece {row.name}: open to Ø{units.planned(row.to_mm)}, {units.planned(row.cut_mm)} off on Ø"
                for row in found.match.rows] if found.match and not found.match.within else [],
         match=_match(found, units),
@@ -69,7 +70,9 @@ def _scene(page: JobPage, found: Batch) -> Scene:
     line = expected = None
     if run is not None:
         first = run.next_mm - run.slope_mm_piece * len(shown)
-        line, expected = (first * scale, run.slope_mm_piece * scale), (run.next_mm * scale, units.planned(run.next_mm))
+        # pieces set to different sizes do not lie on the line of the drift
+        line = None if found.by_setting else (first * scale, run.slope_mm_piece * scale)
+        expected = (run.next_mm * scale, units.planned(run.next_mm))
     drawn = RunDrawn(
         points=points, lower=bore.lower_mm * scale, upper=bore.upper_mm * scale,
         lower_words=units.lowest(bore.lower_mm),

@@ -27,6 +27,11 @@ def drift_words(run: Drift | None, units: Units) -> str:
     return f"Each piece {size} {way} than the one before, scatter {units.doubt(run.sd_mm)}."
 
 
+def by_setting_words(by_setting: bool) -> str:
+    """That the drift is of what came out over the setting, where the pieces were set to different sizes."""
+    return " They were set to different sizes: this is by what each came out over its setting." if by_setting else ""
+
+
 def left_words(run: Drift) -> str:
     """How many more pieces before a limit."""
     if run.pieces_left >= _FAR:
