@@ -117,6 +117,7 @@ def test_a_batch_of_four_drifts(page: Page, live_server: Any, shop: None) -> Non
 def sweep_bore(page: Page, base: str, place: int, readings: list[int]) -> None:
     """Sweep one bore of the line, in divisions, back to the start."""
     page.goto(f"{base}/jobs/Q-221/check/?bore={place}")
+    page.locator("details.moreof summary", has_text="Run-out of the finished bore").click()
     page.locator(".begin .main").click()
     for at, value in enumerate([*readings, readings[0]]):
         expect(page.locator("input[name=place]")).to_have_value(str(at))

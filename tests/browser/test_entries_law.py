@@ -100,8 +100,8 @@ class Shop:
         page = self.tabs[tab]
         self._answer_password(page)
         unit, number = page.locator("#unit-switch").inner_text(), len(self.typed)
-        # a figure of its own for each, so that one stored twice or misread is seen
-        text = f"{71.5 + 0.001 * number:.3f}" if unit == "mm" else f"{2.815 + 0.0001 * number:.4f}"
+        # a figure of its own for each, so that one stored twice or misread is seen; none a turn of a thimble short
+        text = f"{71.7 + 0.001 * number:.3f}" if unit == "mm" else f"{2.823 + 0.0001 * number:.4f}"
         mm = float(text) * (1 if unit == "mm" else 25.4)
         page.bring_to_front()
         page.wait_for_function("() => !document.querySelector('form.sizeform').hasAttribute('aria-busy')")
