@@ -132,7 +132,7 @@ class Logging:
         person.seen = html.unescape(seen[1])
         number = first
         while not self.over.is_set():
-            value = f"{71.5 + 0.0001 * number:.4f}"
+            value = f"{71.7 + 0.0001 * number:.4f}"
             fields = {"value": value, "gauge": gauge[1], "z": "20", "angle_deg": "0", "source": "typed"}
             self.sent[value] = "on its way"
             self.sent[value] = person.keeps_sending("/jobs/Q-214/size/", fields, time.monotonic() + 240)

@@ -35,7 +35,7 @@ def shop(transactional_db: None) -> None:
 
 def size_fields(number: int) -> dict[str, Any]:
     gauge = Gauge.objects.measuring(72)[0]
-    return {"value": f"{71.5 + 0.0001 * number:.4f}", "gauge": gauge.pk, "z": "20", "angle_deg": "0", "source": "typed"}
+    return {"value": f"{71.7 + 0.0001 * number:.4f}", "gauge": gauge.pk, "z": "20", "angle_deg": "0", "source": "typed"}
 
 
 def test_kills_while_logging(shop: None, long: bool) -> None:
