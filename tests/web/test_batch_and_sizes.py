@@ -8,6 +8,7 @@ import uuid
 import pytest
 from django.test import Client
 
+from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Gauge, Size
 from gyrometra.jobs.models import SetUp
@@ -49,6 +50,13 @@ def test_a_drift_is_told_with_the_pieces_left(corin: Client) -> None:
     assert [one.piece for one in found.pieces] == [1, 2, 3, 4]
     assert found.drift is not None
     assert found.drift.next_mm == pytest.approx(55.008, abs=0.0005)
+
+
+def test_a_drift_of_a_thousandth_of_a_millimetre_shows_in_inches(corin: Client) -> None:
+    run_of(corin, 55.020, 55.019, 55.018)
+    User.objects.update(unit="in")
+    # 0.001 mm over 25.4
+    assert "Each piece 0.00004 smaller than the one before" in flat(corin.get("/jobs/Q-207/check/?piece=3"))
 
 
 def test_two_pieces_say_nothing_of_a_drift(corin: Client) -> None:

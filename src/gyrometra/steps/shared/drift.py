@@ -5,8 +5,8 @@ from __future__ import annotations
 from gyrocore import Drift
 from gyrometra.bridge.units import Units
 
-#: A drift smaller than this a piece is none [mm].
-_LEAST_MM = 1e-4
+#: A drift smaller than this a piece is none: a hundred-thousandth of an inch still shows it (chosen here) [mm].
+_LEAST_MM = 2e-4
 #: From so many pieces on no limit is in sight.
 _FAR = 1000
 
@@ -23,7 +23,8 @@ def drift_words(run: Drift | None, units: Units) -> str:
     if not drifts(run):
         return f"No drift to speak of, scatter {units.doubt(run.sd_mm)}."
     way = "larger" if run.slope_mm_piece > 0 else "smaller"
-    size = f"{abs(run.slope_mm_piece) * (1 if units.unit == 'mm' else 1 / 25.4):.4f}"
+    slope = abs(run.slope_mm_piece)
+    size = f"{slope:.4f}" if units.unit == "mm" else f"{slope / 25.4:.5f}"
     return f"Each piece {size} {way} than the one before, scatter {units.doubt(run.sd_mm)}."
 
 
