@@ -33,6 +33,11 @@ class Units:
         """The unit as printed behind a figure."""
         return self.unit
 
+    @property
+    def scale(self) -> float:
+        """What a millimetre is in it: for an axis that is drawn in the unit shown."""
+        return 1.0 if self.unit == "mm" else 1 / 25.4
+
     def planned(self, value_mm: float | Decimal) -> str:
         """A planned size: 0.001 mm or 0.0001 in."""
         return length_words(float(value_mm), self.unit, digits=3 if self.unit == "mm" else 4)

@@ -144,7 +144,7 @@ def habit_chart(page: JobPage, seen: Sequence[CutSeen]) -> Scene | None:
     rows = seen[-_DRAWN:]
     if len(rows) < 2:
         return None
-    units, scale = page.units, 1.0 if page.units.unit == "mm" else 1 / 25.4
+    units, scale = page.units, page.units.scale
     half = page.bore.tolerance_mm / 2
     points = [
         RunPoint(name=str(one.number), value=one.off_mm * scale, words=units.signed(one.off_mm),

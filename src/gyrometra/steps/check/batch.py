@@ -60,7 +60,7 @@ def _match(found: Batch, units: Units) -> str:
 
 def _scene(page: JobPage, found: Batch) -> Scene:
     units, bore = page.units, page.bore
-    scale = 1.0 if units.unit == "mm" else 1 / 25.4
+    scale = units.scale
     shown = found.pieces[-_DRAWN:]
     points = [
         RunPoint(name=str(one.piece), value=one.mean_mm * scale, words=units.planned(one.mean_mm),

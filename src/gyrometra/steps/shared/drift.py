@@ -23,8 +23,7 @@ def drift_words(run: Drift | None, units: Units) -> str:
     if not drifts(run):
         return f"No drift to speak of, scatter {units.doubt(run.sd_mm)}."
     way = "larger" if run.slope_mm_piece > 0 else "smaller"
-    slope = abs(run.slope_mm_piece)
-    size = f"{slope:.4f}" if units.unit == "mm" else f"{slope / 25.4:.5f}"
+    size = f"{abs(run.slope_mm_piece) * units.scale:.{4 if units.unit == 'mm' else 5}f}"
     return f"Each piece {size} {way} than the one before, scatter {units.doubt(run.sd_mm)}."
 
 
