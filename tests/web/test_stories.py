@@ -28,7 +28,7 @@ def printed(state: dict[str, Any], teller: Teller) -> str:
 
 def check_page(teller: Teller, state: dict[str, Any]) -> None:
     text = teller.bore_page()
-    figures = re.findall(r'class="dialno">([^<]*)', text)
+    figures = re.findall(r'class="dialno[^"]*">([^<]*)', text)
     buttons = set(re.findall(r'id="(set-pass|cut-pass|cut-bundle)"', text))
     phase = state["phase"]
     if phase == "set":
