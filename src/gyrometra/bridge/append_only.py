@@ -105,3 +105,30 @@ CREATE TRIGGER signed_stays BEFORE UPDATE OR DELETE ON jobs_job
 """,
     "DROP TRIGGER signed_stays ON jobs_job;\nDROP FUNCTION signed_job_stays();",
 )
+
+#: A signature goes only once it stands, whole as it was, among the past ones with a reason.
+SIGNATURE_MOVES = migrations.RunSQL(
+    """
+CREATE OR REPLACE FUNCTION jobs_signoff_is_append_only() RETURNS trigger AS $$
+BEGIN
+    IF TG_OP = 'DELETE' THEN
+        IF EXISTS (
+            SELECT 1 FROM jobs_pastsignoff p
+            WHERE p.job_id = OLD.job_id AND p.by_id = OLD.by_id AND p.at = OLD.at AND p.verdict = OLD.verdict
+              AND p.record IS NOT DISTINCT FROM OLD.record AND p.calculations = OLD.calculations AND p.reason <> ''
+        ) THEN
+            RETURN OLD;
+        END IF;
+    END IF;
+    RAISE EXCEPTION 'append-only: a signature is taken back with a reason, and kept';
+END;
+$$ LANGUAGE plpgsql;
+""",
+    f"""
+CREATE OR REPLACE FUNCTION jobs_signoff_is_append_only() RETURNS trigger AS $$
+BEGIN
+    RAISE EXCEPTION '{STAYS}';
+END;
+$$ LANGUAGE plpgsql;
+""",
+)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from decimal import Decimal
 from typing import Any
@@ -15,9 +15,10 @@ from gyrocore import CALCULATIONS
 from gyrometra.accounts.models import User
 from gyrometra.crib.models import Gauge, Indicator
 from gyrometra.inspection.models import DepthReading, FeatureReading, PlugReading, SizeReading
+from gyrometra.jobs import history
 from gyrometra.jobs.entries import NotTheLast, Sent, stored_before
 from gyrometra.jobs.gauges import gauge_values
-from gyrometra.jobs.models import Bore, Feature, Job, SignOff
+from gyrometra.jobs.models import Bore, Feature, Job, PastSignOff, SignOff
 from gyrometra.jobs.permissions import can_sign_verdict, lock_open
 
 
@@ -30,7 +31,7 @@ class ShownOtherwise(Exception):
 
 
 class NoReason(Exception):
-    """A concession needs its reason."""
+    """A concession needs its reason, and so does taking a signature back; names the limit that has none."""
 
 
 @transaction.atomic
@@ -167,13 +168,14 @@ def take_back(
 
 @transaction.atomic
 def sign_off(
-    *, user: User, job: Job, shown: str, judge: Callable[[], tuple[str, dict[str, Any], str]], reason: str = ""
-) -> SignOff:
+    *, user: User, job: Job, shown: str, judge: Callable[[], tuple[str, dict[str, Any], str]], reason: str = "",
+    reasons: Mapping[str, str] | None = None,
+) -> SignOff:  # fmt: skip
     """The lead signs the verdict that was shown; afterwards nothing about the job changes.
 
     `judge` works digest and verdict out anew, under the lock, and writes the job down as it was judged: a signed job is
-    read from there. Anything but "in" is accepted by concession, with a
-    reason. Raises NotAllowed, JobClosed, ShownOtherwise, NoReason.
+    read from there. Anything but "in" is accepted by concession: each of `verdict["concessions"]` by its own reason in
+    `reasons`, else by the one for all. Raises NotAllowed, JobClosed, ShownOtherwise, NoReason.
     """
     if not can_sign_verdict(user):
         raise NotAllowed
@@ -181,9 +183,44 @@ def sign_off(
     digest, verdict, record = judge()
     if digest != shown:
         raise ShownOtherwise
-    if verdict["word"] != "in" and not reason.strip():
-        raise NoReason
+    conceded = _with_reasons(verdict, reasons or {}, reason.strip())
     return SignOff.objects.create(
-        job=job, by=user, verdict={**verdict, "digest": digest, "reason": reason.strip()}, record=json.loads(record),
-        calculations=CALCULATIONS,
+        job=job, by=user, verdict={**verdict, "digest": digest, "reason": reason.strip(), "concessions": conceded},
+        record=json.loads(record), calculations=CALCULATIONS,
     )  # fmt: skip
+
+
+def _with_reasons(verdict: Mapping[str, Any], reasons: Mapping[str, str], for_all: str) -> list[dict[str, Any]]:
+    """What is accepted, each limit with why."""
+    if verdict["word"] == "in":
+        return []
+    limits = verdict.get("concessions", [])
+    conceded = [{**one, "reason": reasons.get(one["key"], "") or for_all} for one in limits]
+    bare = next((one for one in conceded if not one["reason"]), None)
+    if bare is not None or not (conceded or for_all):
+        raise NoReason(bare["key"] if bare else "")
+    return conceded
+
+
+@transaction.atomic
+def reopen_signed(*, user: User, job: Job, signed: int, reason: str) -> PastSignOff:
+    """Take a signature back, as a lead, with the reason: both are kept, and the job is open again.
+
+    `signed` is the signature that was shown. Raises NotAllowed, NoReason, ShownOtherwise.
+    """
+    if not can_sign_verdict(user):
+        raise NotAllowed
+    if not reason.strip():
+        raise NoReason
+    Job.objects.select_for_update(of=("self",)).get(pk=job.pk)
+    signoff = SignOff.objects.filter(job=job, pk=signed).first()
+    if signoff is None:
+        raise ShownOtherwise
+    past = PastSignOff.objects.create(
+        job=job, by=signoff.by, at=signoff.at, verdict=signoff.verdict, record=signoff.record,
+        calculations=signoff.calculations, reopened_by=user, reason=reason.strip(),
+    )  # fmt: skip
+    signoff.delete()
+    said = f"{signoff.verdict.get('word', '')}, by {signoff.by.username}"
+    history.record(job=job, user=user, of="", before={"signed": said}, after={"signed": f"reopened: {past.reason}"})
+    return past

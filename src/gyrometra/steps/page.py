@@ -15,7 +15,7 @@ from gyrometra.crib.records import bar_record
 from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.proven import Proven, proven_speeds
 from gyrometra.cutting.record import CutLog
-from gyrometra.jobs.models import Bore, Job, JobChange, KeptAnswer, SetUp
+from gyrometra.jobs.models import Bore, Job, JobChange, KeptAnswer, PastSignOff, SetUp
 from gyrometra.jobs.queries import WITH_ROWS
 from gyrometra.jobs.records import setup_record
 from gyrometra.steps.record import Rows, read
@@ -238,6 +238,11 @@ class JobPage:
     def changes(self) -> list[JobChange]:
         """What was changed of the work and its plan, oldest first."""
         return list(self.job.changes.select_related("by"))
+
+    @cached_property
+    def past_signoffs(self) -> list[PastSignOff]:
+        """Signatures that were taken back, oldest first."""
+        return list(self.job.past_signoffs.select_related("by", "reopened_by").defer("record"))
 
     @cached_property
     def kept_answers(self) -> list[KeptAnswer]:

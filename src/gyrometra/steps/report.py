@@ -11,9 +11,9 @@ from django.utils.timezone import localtime
 from gyrodraw import Scene
 from gyrometra.inspection.models import SizeReading
 from gyrometra.steps import progress_words
+from gyrometra.steps.check.conceded import conceded_words, degrees, past_words, what_words
 from gyrometra.steps.check.plates import two_angles
 from gyrometra.steps.check.scene import check_scenes
-from gyrometra.steps.check.verdict import LIMIT_NAMES
 from gyrometra.steps.page import JobPage
 from gyroplan.assess import BoreReport, ReportRow, report_of
 
@@ -56,15 +56,13 @@ _VERDICTS = {
     "undecided": ("near", "not proven"), "incomplete": ("wait", "not measured"),
 }  # fmt: skip
 _MARKS = {"in": "in", "over": "over", "metal-left": "under", "not-proven": "near", "incomplete": "wait"}
-_WHATS = {"size": "Size, Ø", "plug": "Size, go and no-go", "in-line": "Bores in line, Ø", **LIMIT_NAMES}
-_OF_FEATURE = {"size": "size", "angle": "angle", "runout": "run-out (TIR)", "form": "form"}
 _NOT_JUDGED = "finish, straightness, form between the places, place of the bore to other surfaces"
 
 
 def report_page(page: JobPage) -> ReportPage:
     """The report of the bore that the page stands at."""
     found, signoff = report_of(page.assessment, page.piece, page.place), getattr(page.job, "signoff", None)
-    conceded = str(signoff.verdict.get("reason", "")) if signoff is not None else ""
+    conceded = [] if signoff is None else conceded_words(signoff.verdict, page.units)
     sizes = [page.rows.sizes[one.key] for one in page.judged.sizes if one.key in page.rows.sizes]
     word, mark = "Draft, not signed", "wait"
     if signoff is not None:
@@ -72,7 +70,7 @@ def report_page(page: JobPage) -> ReportPage:
     return ReportPage(
         title=_title(page), word=word, mark=mark, summary=_summary(found, conceded, signed=signoff is not None),
         rows=[_row(page, one, conceded) for one in found.rows], gauges=[_gauge(page, one) for one in found.gauges],
-        facts=_facts(page, found), digest=" ".join(found.digest[n : n + 4] for n in range(0, 16, 4)),
+        facts=_facts(page, found, conceded), digest=" ".join(found.digest[n : n + 4] for n in range(0, 16, 4)),
         measured_by=", ".join(dict.fromkeys(row.by.username for row in sizes)), measured_at=_when(sizes),
         band=check_scenes(page, two_angles(page.judged))[1][1],
         name=f"{page.bore.name} of piece {page.piece}" if page.pieces else page.bore.name,
@@ -91,16 +89,16 @@ def _title(page: JobPage) -> list[tuple[str, str]]:
     return [(name, words) for name, words in rows if words]
 
 
-def _summary(found: BoreReport, conceded: str, *, signed: bool) -> str:
+def _summary(found: BoreReport, conceded: Sequence[str], *, signed: bool) -> str:
     said = f"{found.in_limits} of {len(found.rows)} found in limits. Limits narrowed by the uncertainty "
     said += "(ISO 14253-1, k = 2). "
     if not signed:
         return said + "Not signed: this is a draft."
-    return said + f"Signed: this record is locked. Concessions: {conceded or 'none'}."
+    return said + f"Signed: this record is locked. Concessions: {'as told below' if conceded else 'none'}."
 
 
-def _row(page: JobPage, row: ReportRow, conceded: str) -> RowWords:
-    planned = _degrees if row.is_angle else page.units.planned
+def _row(page: JobPage, row: ReportRow, conceded: Sequence[str]) -> RowWords:
+    planned = degrees if row.is_angle else page.units.planned
     mark, words = _VERDICTS[row.verdict]
     if conceded and row.verdict in ("over", "under", "undecided"):
         words = f"{words}, accepted"
@@ -108,19 +106,13 @@ def _row(page: JobPage, row: ReportRow, conceded: str) -> RowWords:
         number=row.number, what=_what(row), place=_place(page, row), asked=_asked(row.lower_mm, row.upper_mm, planned),
         accepted="" if row.found_mm is None else _accepted(page, row),
         found=_found(page, row, planned),
-        doubt="" if row.expanded_mm is None else _degrees(row.expanded_mm) if row.is_angle else
+        doubt="" if row.expanded_mm is None else degrees(row.expanded_mm) if row.is_angle else
         page.units.doubt(row.expanded_mm), mark=mark, words=words,
     )  # fmt: skip
 
 
-def _degrees(value: float) -> str:
-    return f"{value:.2f}".rstrip("0").rstrip(".") + "°"
-
-
 def _what(row: ReportRow) -> str:
-    if row.what.startswith("feature-"):
-        return f"{row.name}: {_OF_FEATURE[row.what.removeprefix('feature-')]}"
-    return _WHATS[row.what]
+    return what_words(row.what, row.name)
 
 
 def _place(page: JobPage, row: ReportRow) -> str:
@@ -148,7 +140,7 @@ def _accepted(page: JobPage, row: ReportRow) -> str:
     """The limits narrowed by the uncertainty, rounded inward."""
     low, high = row.accepted_mm
     if row.is_angle:
-        return _asked(low, high, _degrees)
+        return _asked(low, high, degrees)
     most = page.units.highest(max(0.0, high))
     return f"≤ {most}" if low is None else f"{page.units.lowest(low)} to {most}"
 
@@ -175,7 +167,7 @@ def _ranges(numbers: Sequence[int]) -> Iterator[str]:
         start = last = number
 
 
-def _facts(page: JobPage, found: BoreReport) -> list[tuple[str, str]]:
+def _facts(page: JobPage, found: BoreReport, conceded: Sequence[str]) -> list[tuple[str, str]]:
     part, gauge, doubt = found.temperatures
     units = page.units
     truing = page.truing.standing or page.truing.last_valid
@@ -189,6 +181,8 @@ def _facts(page: JobPage, found: BoreReport) -> list[tuple[str, str]]:
         ("Directions", f"clockwise from {page.record.setup.way.place_name(0)}, {page.record.setup.way.seen_from}"),
         ("Withdrawn", "; ".join(_withdrawn(page)) or "none"),
         ("Not judged", _NOT_JUDGED),
+        *(("Accepted by concession", words) for words in conceded),
+        *(("Signed before", words) for words in past_words(page)),
     ]  # fmt: skip
 
 

@@ -10,6 +10,7 @@ from django.utils.timezone import localtime
 from gyrometra.bridge.units import Units
 from gyrometra.steps import progress_words
 from gyrometra.steps.bar.plates import bar
+from gyrometra.steps.check.conceded import conceded_words
 from gyrometra.steps.cuts.plates import BREAKS, cuts
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plate import Plate
@@ -117,10 +118,10 @@ def signed_words(page: JobPage) -> str:
     if signoff is None:
         return ""
     word = progress_words.VERDICT_WORDS.get(str(signoff.verdict.get("word", "")), "Signed")
-    reason = signoff.verdict.get("reason", "")
+    conceded = "; ".join(conceded_words(signoff.verdict, page.units))
     return (
         f"{word}. Signed by {signoff.by.username}, {localtime(signoff.at):%d %b %Y %H:%M}."
-        + (f" Accepted by concession: {reason}" if reason else "")
+        + (f" Accepted by concession: {conceded}" if conceded else "")
     )  # fmt: skip
 
 

@@ -51,5 +51,6 @@ urlpatterns = [
     path("<job:number>/between/<slug:kind>/", true.log_between, name="log-between"),
     path("<job:number>/kept/<int:pk>/drop/", work.drop_answer, name="drop-answer"),
     path("<job:number>/sign/", check.sign, name="sign"),
+    path("<job:number>/sign/reopen/", check.reopen_signed, name="reopen-signed"),
     path("<job:number>/<slug:step>/", views.step, name="step"),
 ]

@@ -28,6 +28,7 @@ from gyroplan.assess.causes import Cause, Causes, causes_of
 from gyroplan.assess.centred import ASKED, Centring, centring
 from gyroplan.assess.centres import Centres, layout_of, response_at
 from gyroplan.assess.check import Checked, Gap, LimitFound, check_of, worst_word
+from gyroplan.assess.conceded import NotIn, not_in_limits
 from gyroplan.assess.damper import DamperSearch, damper_search
 from gyroplan.assess.features import (
     FeatureChecked,
@@ -135,6 +136,7 @@ __all__ = [
     "Line",
     "LineMoves",
     "Next",
+    "NotIn",
     "Opening",
     "Oval",
     "Packed",
@@ -207,6 +209,7 @@ __all__ = [
     "moved_by",
     "moved_otherwise",
     "name_of",
+    "not_in_limits",
     "oval_of",
     "packed_from",
     "packing_of",

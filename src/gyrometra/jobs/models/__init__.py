@@ -4,11 +4,11 @@ from gyrometra.jobs.models.bore import Bore, FoundSize, Interruption, OnlyThere,
 from gyrometra.jobs.models.bush import Bush
 from gyrometra.jobs.models.feature import Feature
 from gyrometra.jobs.models.job import Job, SetUp
-from gyrometra.jobs.models.logs import JobChange, KeptAnswer, LogEntry, LogQuerySet, SignOff
+from gyrometra.jobs.models.logs import JobChange, KeptAnswer, LogEntry, LogQuerySet, PastSignOff, SignOff
 from gyrometra.jobs.models.photo import JobPhoto
 from gyrometra.jobs.models.plan import Plan
 
 __all__ = [
     "Bore", "Bush", "Feature", "FoundSize", "Interruption", "Job", "JobChange", "JobPhoto", "KeptAnswer", "LogEntry",
-    "LogQuerySet", "OnlyThere", "OutsideStep", "Plan", "SetUp", "SignOff",
+    "LogQuerySet", "OnlyThere", "OutsideStep", "PastSignOff", "Plan", "SetUp", "SignOff",
 ]  # fmt: skip

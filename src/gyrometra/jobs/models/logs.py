@@ -106,3 +106,24 @@ class SignOff(models.Model):
 
     def __str__(self) -> str:
         return f"{self.job.number} signed by {self.by}"
+
+
+class PastSignOff(models.Model):
+    """A signature that was taken back, whole as it was, with who took it back and why; the database lets a signature
+    go only once it stands here."""
+
+    job = models.ForeignKey(Job, on_delete=models.PROTECT, related_name="past_signoffs")
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField()
+    verdict = models.JSONField()
+    record = models.JSONField(null=True, blank=True)
+    calculations = models.CharField(max_length=16, blank=True)
+    reopened_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    reopened_at = models.DateTimeField(auto_now_add=True)
+    reason = models.CharField(max_length=300)
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return f"{self.job.number} signed by {self.by}, reopened by {self.reopened_by}"

@@ -13,6 +13,7 @@ from gyrometra.inspection import services as inspection
 from gyrometra.inspection.models import FeatureReading
 from gyrometra.jobs.permissions import JobClosed
 from gyrometra.steps import progress
+from gyrometra.steps.check.conceded import conceded_words, kept_values, past_words, reasons_typed, to_concede
 from gyrometra.steps.check.features import FeatureEntryForm, feature_rows, indicators_for
 from gyrometra.steps.check.form import CheckSizeForm, DepthForm, PlugForm
 from gyrometra.steps.check.plates import check, first_waiting
@@ -27,7 +28,7 @@ from gyrometra.steps.shared.view import page_for, saved, show
 from gyrometra.steps.true.form import ReadingForm, RoundForm
 from gyrometra.steps.true.plates import round_initial
 from gyrometra.steps.work.scene import work_scenes
-from gyroplan.assess import judged_and_written, worst_word
+from gyroplan.assess import judged_and_written, not_in_limits, worst_word
 
 
 def show_check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
@@ -59,6 +60,11 @@ def show_check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Ht
             "features_open": _on_features(request), "mode": "features" if _on_features(request) else "",
             "features_word": worst_word([row.word for row in rows]),
         }  # fmt: skip
+    shown["past"] = past_words(page)
+    if page.is_signed:
+        shown["conceded"] = conceded_words(page.job.signoff.verdict, page.units)
+    if shown["job_word"] not in ("in", "incomplete") and not page.is_locked:
+        shown["to_concede"] = to_concede(not_in_limits(page.assessment), page.units, reasons_typed(request.POST))
     return show(request, page, "check", {**shown, **extra})
 
 
@@ -139,9 +145,11 @@ def log_feature(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
 
 
 def _judge(page: JobPage) -> tuple[str, dict[str, Any], str]:
-    """Every set-up anew, from all of its logs."""
+    """Every set-up anew, from all of its logs; with each limit that a signature would accept."""
     now = open_page(page.job.number, page.units, setup=page.record.setup.place, whole=True)
-    return judged_and_written(now.assessment, [one.assessment for one in other_pages(now)])
+    others = [one.assessment for one in other_pages(now)]
+    digest, verdict, written = judged_and_written(now.assessment, others)
+    return digest, {**verdict, "concessions": kept_values(not_in_limits(now.assessment, others))}, written
 
 
 @require_POST
@@ -153,6 +161,8 @@ def sign(request: HttpRequest, number: str) -> HttpResponse:
         return show_check(request, page_for(request, number), {
             "refused": why, "reason": request.POST.get("reason", "")})  # fmt: skip
 
+    reasons = reasons_typed(request.POST)
+
     waiting = first_waiting(page)
     if waiting:
         return refuse(f"Incomplete: measure what is missing{waiting} before you sign.")
@@ -160,7 +170,7 @@ def sign(request: HttpRequest, number: str) -> HttpResponse:
         inspection.sign_off(
             user=member(request), job=page.job, shown=request.POST.get("digest", ""),
             judge=lambda: _judge(page),
-            reason=words_typed(request, "reason", 300),
+            reason=words_typed(request, "reason", 300), reasons=reasons,
         )  # fmt: skip
     except JobClosed as refused:
         return refuse(str(refused))
@@ -170,5 +180,30 @@ def sign(request: HttpRequest, number: str) -> HttpResponse:
         progress.refresh(page.job)
         return refuse("The log has changed since this page was shown: look at the verdict again, then sign.")
     except inspection.NoReason:
-        return refuse("Accepted by concession: give the reason, it is kept with your name.")
+        return refuse(
+            "Accepted by concession: give the reason, one for all or one for each limit; it is kept with your name."
+        )
+    return saved(request, number, "check", show_check)
+
+
+@require_POST
+def reopen_signed(request: HttpRequest, number: str) -> HttpResponse:
+    """The lead takes the signature back that was shown, with a reason: both stay with the job."""
+    page, reason = page_for(request, number), words_typed(request, "why", 300)
+
+    def refuse(why: str) -> HttpResponse:
+        return show_check(request, page_for(request, number), {"refused": why, "why_reopened": reason})
+
+    signed = request.POST.get("signed", "")
+    try:
+        inspection.reopen_signed(
+            user=member(request), job=page.job, reason=reason,
+            signed=int(signed) if signed.isascii() and signed.isdecimal() and len(signed) < 18 else 0,
+        )  # fmt: skip
+    except inspection.NotAllowed:
+        return refuse("Only a lead takes a signature back.")
+    except inspection.NoReason:
+        return refuse("Why is it reopened? The reason is kept with the signature and your name.")
+    except inspection.ShownOtherwise:
+        return refuse("It is not signed so any more: look again.")
     return saved(request, number, "check", show_check)

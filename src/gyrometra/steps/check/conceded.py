@@ -1,0 +1,110 @@
+"""Concessions on Check and on reports: each limit that is not in limits in words, with the reason it was accepted."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from django.utils.timezone import localtime
+
+from gyrometra.bridge.units import Units
+from gyrometra.steps import progress_words
+from gyrometra.steps.check.verdict import LIMIT_NAMES
+from gyrometra.steps.page import JobPage
+from gyroplan.assess import NotIn
+
+#: Limits by their name in a report.
+WHATS = {
+    "size": "Size, Ø", "plug": "Size, go and no-go", "in-line": "Bores in line, Ø",
+    **LIMIT_NAMES,
+}  # fmt: skip
+OF_FEATURE = {"size": "size", "angle": "angle", "runout": "run-out (TIR)", "form": "form"}
+VERDICTS = {"over": "over", "under": "metal left", "undecided": "not proven", "incomplete": "not measured"}
+#: So many limits have a line of their own; the rest are accepted by the one reason for all.
+_MOST = 12
+
+
+@dataclass(frozen=True, kw_only=True)
+class ConcededLine:
+    """One limit that would be accepted: its key, and what it is."""
+
+    key: str
+    words: str
+    reason: str = ""
+
+
+def what_words(what: str, name: str) -> str:
+    """The name of a limit."""
+    if what.startswith("feature-"):
+        return f"{name}: {OF_FEATURE[what.removeprefix('feature-')]}"
+    return WHATS[what]
+
+
+def degrees(value: float) -> str:
+    """An angle as it is printed."""
+    return f"{value:.2f}".rstrip("0").rstrip(".") + "°"
+
+
+def to_concede(found: Sequence[NotIn], units: Units, typed: Mapping[str, str]) -> list[ConcededLine]:
+    """Each limit that a signature would accept, with what was typed for it."""
+    return [ConcededLine(key=one.key, words=_words(one, units), reason=typed.get(one.key, "")) for one in found[:_MOST]]
+
+
+def reasons_typed(form: Mapping[str, Any]) -> dict[str, str]:
+    """The reasons of a form by the key of their limit."""
+    found = {name.removeprefix("because-"): str(form[name]) for name in form if name.startswith("because-")}
+    return {key: "".join(one if one.isprintable() else " " for one in text).strip()[:200]
+            for key, text in found.items() if text.strip()}  # fmt: skip
+
+
+def kept_values(found: Sequence[NotIn]) -> list[dict[str, Any]]:
+    """The limits as they are kept with a signature, each still without its reason."""
+    return [
+        {"key": one.key, "setup": one.setup, "of": one.of, "what": one.what, "name": one.name,
+         "lower_mm": one.lower_mm, "upper_mm": one.upper_mm, "found_mm": one.found_mm, "verdict": one.verdict,
+         "is_angle": one.is_angle}
+        for one in found
+    ]  # fmt: skip
+
+
+def conceded_words(verdict: Mapping[str, Any], units: Units) -> list[str]:
+    """Each limit that was accepted, with its reason; of signatures of an older make the one reason."""
+    kept = verdict.get("concessions")
+    if kept is None:
+        return [str(verdict["reason"])] if verdict.get("reason") else []
+    told: dict[str, list[str]] = {}
+    for one in kept:
+        reason = one["reason"]
+        named = NotIn(**{name: value for name, value in one.items() if name not in ("key", "reason")})
+        told.setdefault(reason, []).append(_words(named, units))
+    return [f"{'; '.join(limits)}. Because: {reason}" for reason, limits in told.items()]
+
+
+def past_words(page: JobPage) -> list[str]:
+    """Signatures that were taken back, each with who and why."""
+    day = "{:%d %b %Y %H:%M}".format
+    return [
+        f"{progress_words.VERDICT_WORDS.get(str(one.verdict.get('word', '')), 'Signed')}, by {one.by.username} "
+        f"{day(localtime(one.at))}; reopened by {one.reopened_by.username} {day(localtime(one.reopened_at))}: "
+        f"{one.reason}" for one in page.past_signoffs
+    ]  # fmt: skip
+
+
+def _words(one: NotIn, units: Units) -> str:
+    shown = degrees if one.is_angle else units.planned
+    of = f"{one.of} in set-up {one.setup}".strip() if one.setup else one.of
+    if one.what in ("match", "piece"):
+        head = f"{of[:1].upper()}{of[1:]}"
+    else:
+        head = what_words(one.what, one.name) + (f" of {of}" if of else "")
+    found = "" if one.found_mm is None else f" {shown(one.found_mm)}"
+    return f"{head}{found}, {VERDICTS[one.verdict]}{_asked(one, shown)}"
+
+
+def _asked(one: NotIn, shown: Any) -> str:
+    if one.upper_mm is None:
+        return ""
+    if one.lower_mm is None:
+        return f" (at most {shown(one.upper_mm)})"
+    return f" ({shown(one.lower_mm)} to {shown(one.upper_mm)})"
