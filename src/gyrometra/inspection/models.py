@@ -102,19 +102,29 @@ class FeatureReading(LogEntry):
 
 
 class PlugReading(LogEntry):
-    """One side of a plug gauge tried in a finished bore: it goes, or it does not."""
+    """What was tried in a finished bore: a side of a plug or the mating part goes or not, a set gauge is felt."""
 
     class Side(models.TextChoices):
         GO = "go", "go"
         NO_GO = "no-go", "no-go"
+        MATE = "mate", "mating part"
+        SET = "set", "gauge set to a size"
+
+    class Felt(models.TextChoices):
+        TIGHTER = "tighter", "tighter"
+        SAME = "same", "the same"
+        LOOSER = "looser", "looser"
 
     setup = models.ForeignKey(SetUp, on_delete=models.PROTECT, related_name="plugs")
     bore = models.ForeignKey(Bore, on_delete=models.PROTECT, related_name="plugs")
-    gauge = models.ForeignKey(Gauge, on_delete=models.PROTECT, related_name="+")
+    #: Empty for the mating part.
+    gauge = models.ForeignKey(Gauge, null=True, blank=True, on_delete=models.PROTECT, related_name="+")
     piece = models.PositiveSmallIntegerField(default=1)
     side = models.CharField(max_length=5, choices=Side.choices)
     goes = models.BooleanField()
-    #: The size of the side as it was.
+    #: Of a set gauge.
+    felt = models.CharField(max_length=8, choices=Felt.choices, blank=True)
+    #: The size of the side as it was; of the mating part as it was measured; what a gauge was set to.
     size_mm = mm()
     rests_on = models.JSONField(default=dict, blank=True)
 
@@ -122,9 +132,14 @@ class PlugReading(LogEntry):
         constraints = [
             models.CheckConstraint(
                 name="a_plug_has_a_size_and_a_side",
-                condition=models.Q(size_mm__gt=0, piece__gte=1, side__in=["go", "no-go"]),
+                condition=models.Q(size_mm__gt=0, piece__gte=1, side__in=["go", "no-go", "mate", "set"])
+                & (models.Q(side="mate") | models.Q(gauge__isnull=False))
+                & (
+                    models.Q(side="set", felt__in=["tighter", "same", "looser"])
+                    | (~models.Q(side="set") & models.Q(felt=""))
+                ),
             )
         ]
 
     def __str__(self) -> str:
-        return f"{self.gauge_id} {self.side}: {'goes' if self.goes else 'does not go'}"
+        return f"{self.gauge_id} {self.side}: {self.felt or ('goes' if self.goes else 'does not go')}"

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from typing import cast
+from typing import Literal, cast
 
 from django.db.models import Max
 
@@ -14,7 +14,15 @@ from gyrometra.inspection.models import DepthReading, FeatureReading, PlugReadin
 from gyrometra.jobs.gauges import gauge_as_it_was
 from gyrometra.jobs.models import Job, SetUp
 from gyrometra.truing.models import Round
-from gyroplan.record import DepthRecord, FeatureReadingRecord, GaugeCard, PlugRecord, Quantity, ReadOver, SizeRecord
+from gyroplan.record import (
+    DepthRecord,
+    FeatureReadingRecord,
+    GaugeCard,
+    PlugRecord,
+    Quantity,
+    ReadOver,
+    SizeRecord,
+)
 
 
 def sizes_of(setup: SetUp, pieces: Iterable[int] | None = None) -> list[SizeReading]:
@@ -56,12 +64,18 @@ def plugs_of(setup: SetUp, pieces: Iterable[int] | None = None) -> list[PlugRead
 
 
 def plug_record(row: PlugReading, places: Mapping[int, int]) -> PlugRecord:
-    """One side of a plug as it was tried."""
-    gauge = gauge_as_it_was(row.rests_on, row.gauge, row.by.username)
+    """What was tried, as it was."""
+    card = row.gauge
     return PlugRecord(
-        key=row.pk, bore=places[row.bore_id], piece=row.piece, side="go" if row.side == "go" else "no-go",
-        goes=row.goes, size_mm=float(row.size_mm), gauge=gauge, gauge_due_on=row.gauge.due_on, card=card_of(row.gauge),
+        key=row.pk, bore=places[row.bore_id], piece=row.piece, side=cast(Side, row.side), goes=row.goes,
+        felt=cast(Felt, row.felt), size_mm=float(row.size_mm),
+        gauge=gauge_as_it_was(row.rests_on, card, row.by.username),
+        gauge_due_on=None if card is None else card.due_on, card=GaugeCard() if card is None else card_of(card),
     )  # fmt: skip
+
+
+Side = Literal["go", "no-go", "mate", "set"]
+Felt = Literal["", "tighter", "same", "looser"]
 
 
 def card_of(gauge: Gauge) -> GaugeCard:

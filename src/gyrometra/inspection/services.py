@@ -17,7 +17,7 @@ from gyrometra.crib.models import Gauge, Indicator
 from gyrometra.inspection.models import DepthReading, FeatureReading, PlugReading, SizeReading
 from gyrometra.jobs import history
 from gyrometra.jobs.entries import NotTheLast, Sent, stored_before
-from gyrometra.jobs.gauges import gauge_values
+from gyrometra.jobs.gauges import gauge_values, mate_values
 from gyrometra.jobs.models import Bore, Feature, Job, PastSignOff, SignOff
 from gyrometra.jobs.permissions import can_sign_verdict, lock_open
 
@@ -64,23 +64,46 @@ def log_depth(*, sent: Sent, bore: Bore, gauge: Gauge, value_mm: Decimal, piece:
     )  # fmt: skip
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Tried:
+    """What was tried, and what came of it; the size where it is not the plug's own [mm]."""
+
+    side: str
+    gauge: Gauge | None = None
+    goes: bool = False
+    felt: str = ""
+    size_mm: Decimal = Decimal(0)
+    #: What the mating part is known to.
+    expanded_mm: Decimal = Decimal(0)
+
+
 @transaction.atomic
-def log_plug(*, sent: Sent, bore: Bore, gauge: Gauge, side: str, goes: bool, piece: int = 1) -> PlugReading:
-    """Log that one side of a plug goes, or does not; one sent twice is stored once."""
+def log_plug(*, sent: Sent, bore: Bore, tried: Tried, piece: int = 1) -> PlugReading:
+    """Log that a plug or the mating part goes or not, or how a set gauge felt; one sent twice is stored once."""
     lock_open(bore.setup.job)
     known = stored_before(PlugReading, sent)
     if known is not None:
         return known
-    size = gauge.range_low_mm if side == PlugReading.Side.GO else gauge.range_high_mm
+    gauge, username = tried.gauge, sent.user.username
+    rests_on = mate_values(tried.expanded_mm) if gauge is None else gauge_values(gauge, username)
     return PlugReading.objects.create(
-        setup=bore.setup, bore=bore, piece=piece, gauge=gauge, side=side, goes=goes, size_mm=size,
-        rests_on=gauge_values(gauge, sent.user.username), **sent.columns,
+        setup=bore.setup, bore=bore, piece=piece, gauge=gauge, side=tried.side, goes=tried.goes, felt=tried.felt,
+        size_mm=_size_of(tried), rests_on=rests_on, **sent.columns,
     )  # fmt: skip
+
+
+def _size_of(tried: Tried) -> Decimal:
+    """The size of the side that was tried; what its go side has worn is its gauge's correction."""
+    if tried.gauge is None or tried.side == PlugReading.Side.SET:
+        return tried.size_mm
+    go_mm: Decimal = tried.gauge.range_low_mm + tried.gauge.correction_mm
+    no_go_mm: Decimal = tried.gauge.range_high_mm
+    return go_mm if tried.side == PlugReading.Side.GO else no_go_mm
 
 
 @transaction.atomic
 def take_back_plug(*, sent: Sent, bore: Bore, undo: UUID | None, piece: int = 1) -> PlugReading:
-    """Withdraw a standing trial of a plug, the one named; it stays in the log, crossed out. Raises NotTheLast."""
+    """Withdraw a standing trial, the one named; it stays in the log, crossed out. Raises NotTheLast."""
     lock_open(bore.setup.job)
     known = stored_before(PlugReading, sent)
     if known is not None:
@@ -88,10 +111,10 @@ def take_back_plug(*, sent: Sent, bore: Bore, undo: UUID | None, piece: int = 1)
     last: PlugReading | None = PlugReading.objects.standing().filter(bore=bore, piece=piece, client_id=undo).first()
     if last is None:
         raise NotTheLast
+    kept = {name: getattr(last, name) for name in ("gauge", "side", "goes", "felt", "size_mm", "rests_on")}
     return PlugReading.objects.create(
-        setup=bore.setup, bore=bore, piece=piece, gauge=last.gauge, side=last.side, goes=last.goes,
-        size_mm=last.size_mm, rests_on=last.rests_on, supersedes=last, withdrawn=True, **sent.columns,
-    )  # fmt: skip
+        setup=bore.setup, bore=bore, piece=piece, supersedes=last, withdrawn=True, **kept, **sent.columns
+    )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

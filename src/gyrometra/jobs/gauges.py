@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import asdict
+from decimal import Decimal
 from typing import Any
 
 from gyrometra.crib.models import Gauge as GaugeCard
@@ -15,6 +16,11 @@ _UNKNOWN = Gauge(name="unknown gauge", resolution_mm=0.001)
 def gauge_values(card: GaugeCard, username: str) -> dict[str, Any]:
     """A gauge in this person's hands, as it is when it measures."""
     return asdict(gauge_record(card, username))
+
+
+def mate_values(expanded_mm: Decimal) -> dict[str, Any]:
+    """The mating part as a plug: what its size is known to."""
+    return asdict(Gauge(name="mating part", resolution_mm=0.0, error_limit_mm=float(expanded_mm)))
 
 
 def gauge_as_it_was(rests_on: dict[str, Any], card: GaugeCard | None, username: str) -> Gauge:

@@ -68,7 +68,8 @@ def report_page(page: JobPage) -> ReportPage:
     if signoff is not None:
         word, mark = progress_words.VERDICT_WORDS[found.word], _MARKS[found.word]
     return ReportPage(
-        title=_title(page), word=word, mark=mark, summary=_summary(found, conceded, signed=signoff is not None),
+        title=_title(page), word=word, mark=mark,
+        summary=_summary(found, _reasons(signoff), signed=signoff is not None),
         rows=[_row(page, one, conceded) for one in found.rows], gauges=[_gauge(page, one) for one in found.gauges],
         facts=_facts(page, found, conceded), digest=" ".join(found.digest[n : n + 4] for n in range(0, 16, 4)),
         measured_by=", ".join(dict.fromkeys(row.by.username for row in sizes)), measured_at=_when(sizes),
@@ -89,12 +90,20 @@ def _title(page: JobPage) -> list[tuple[str, str]]:
     return [(name, words) for name, words in rows if words]
 
 
-def _summary(found: BoreReport, conceded: Sequence[str], *, signed: bool) -> str:
+def _reasons(signoff: Any) -> list[str]:
+    """The reasons of the concessions, each once; the limits that each accepts stand among the facts."""
+    if signoff is None:
+        return []
+    each = [str(one["reason"]) for one in signoff.verdict.get("concessions", ())]
+    return list(dict.fromkeys(each or [str(signoff.verdict.get("reason", ""))]))
+
+
+def _summary(found: BoreReport, reasons: Sequence[str], *, signed: bool) -> str:
     said = f"{found.in_limits} of {len(found.rows)} found in limits. Limits narrowed by the uncertainty "
     said += "(ISO 14253-1, k = 2). "
     if not signed:
         return said + "Not signed: this is a draft."
-    return said + f"Signed: this record is locked. Concessions: {'as told below' if conceded else 'none'}."
+    return said + f"Signed: this record is locked. Concessions: {'; '.join(filter(None, reasons)) or 'none'}."
 
 
 def _row(page: JobPage, row: ReportRow, conceded: Sequence[str]) -> RowWords:

@@ -6,8 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
 
-from gyrocore import BoreForm, DiameterReading, GaugeBounds, Seen, Station, bore_form, gauge_bounds
-from gyrocore.checks import TOLERANCE
+from gyrocore import BoreForm, DiameterReading, GaugeBounds, Station, bore_form
+from gyroplan.assess.bounds import bounds_of, contradicts, felt_of, narrowed
 from gyroplan.assess.truing import RoundStanding
 from gyroplan.gauges import Gauge, GaugeNames
 from gyroplan.judge import CheckState, CheckWork, Depth, Entry, Figure, Place, Runout, Size, check_state
@@ -61,6 +61,10 @@ class Checked:
     #: Sides of plugs that were tried, and between what they say that the size lies.
     plugs: tuple[PlugRecord, ...] = ()
     bounds: GaugeBounds | None = None
+    #: Between what it lies where a set gauge was felt.
+    felt: GaugeBounds | None = None
+    #: Places that are in limits only by what was tried beside what was read.
+    by_bounds: tuple[tuple[float, float], ...] = ()
 
     @property
     def by_plugs(self) -> bool:
@@ -133,29 +137,24 @@ def check_of(record: JobRecord, piece: int, place: int, swept: RoundStanding | N
     depths = tuple(one for one in record.depths if (one.bore, one.piece) == of)
     bore = record.bore_at(place)
     work = _work(record, bore, sizes, depths, swept)
-    state = check_state(work).states[-1]
+    read = check_state(work).states[-1]
     plugs = tuple(one for one in record.plugs if (one.bore, one.piece) == of)
-    bounds = _bounds(bore, plugs)
+    bounds, felt = bounds_of(bore, plugs), felt_of(plugs)
+    state = narrowed(read, work, bounds)
     missing = (*_gaps(state, work), *_critical(work, state, sizes), *_overdue((*sizes, *plugs), today))
     overall = state.overall
-    if bounds is not None:
-        missing, overall = _with_plugs(state, bounds, missing)
+    if bounds is not None and not state.places:
+        missing, overall = _by_plugs(state, bounds, missing)
+    if contradicts(state.places, bounds, felt):
+        missing = (*missing, Gap(code="plug_contradicts"))
+        overall = overall if state.places else "incomplete"
     overall = "incomplete" if missing and overall in ("in", "undecided") else overall
     return Checked(
         bore=bore, work=work, state=state, sizes=sizes, depths=depths, form=_form(bore, state), missing=missing,
-        word=VERDICTS[overall], plugs=plugs, bounds=bounds,
+        word=VERDICTS[overall], plugs=plugs, bounds=bounds, felt=felt,
+        by_bounds=tuple((now.z_mm, now.angle_deg) for now, then in zip(state.places, read.places, strict=True)
+                        if now.verdict != then.verdict),
     )  # fmt: skip
-
-
-def _bounds(bore: BoreRecord, plugs: Sequence[PlugRecord]) -> GaugeBounds | None:
-    """Between what the size lies by what goes and what does not; a plug's error limit is its uncertainty."""
-    if not plugs:
-        return None
-    seen = [
-        Seen(kind="go" if one.goes else "no-go", size_mm=one.size_mm, expanded_mm=one.gauge.error_limit_mm)
-        for one in plugs
-    ]
-    return gauge_bounds(seen=seen, lower_mm=bore.lower_mm, upper_mm=bore.upper_mm)
 
 
 #: What plugs stand in for: a plug passes every depth and every direction.
@@ -163,19 +162,10 @@ _BY_PLUG = ("directions", "repeat")
 _OVERALL = {"in": "in", "under": "metal-left", "over": "over", "undecided": "undecided"}
 
 
-def _with_plugs(state: CheckState, bounds: GaugeBounds, missing: tuple[Gap, ...]) -> tuple[tuple[Gap, ...], str]:
-    """The verdict with plugs: alone they decide the size; beside sizes they must agree with them."""
-    if state.places:
-        smallest = min(state.places, key=lambda one: one.value_mm)
-        low, high = smallest.value_mm - smallest.expanded_mm, smallest.value_mm + smallest.expanded_mm
-        least, most = bounds.at_least_mm, bounds.at_most_mm
-        apart = (least is not None and high < least - TOLERANCE) or (most is not None and low > most + TOLERANCE)
-        return (*missing, *([Gap(code="plug_contradicts")] if apart or not bounds.consistent else [])), state.overall
+def _by_plugs(state: CheckState, bounds: GaugeBounds, missing: tuple[Gap, ...]) -> tuple[tuple[Gap, ...], str]:
+    """The verdict of plugs alone: they decide the size."""
     missing = tuple(one for one in missing if one.code not in _BY_PLUG and not one.code.startswith("depth_"))
-    if not bounds.consistent:
-        return (*missing, Gap(code="plug_contradicts")), "incomplete"
-    missing = (*missing, *_unmeasured(state))
-    return missing, _OVERALL[bounds.verdict or "undecided"]
+    return (*missing, *_unmeasured(state)), _OVERALL[bounds.verdict or "undecided"]
 
 
 def _unmeasured(state: CheckState) -> list[Gap]:

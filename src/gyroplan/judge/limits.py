@@ -63,7 +63,7 @@ def limits_of(
     Core contract, `check_state`.
     """
     return Limits(
-        size=_size(work, places, coverage),
+        size=size_of(work, places, coverage),
         taper=None if work.taper_limit_mm is None else _taper(work, places, coverage, work.taper_limit_mm),
         roundness=None if work.roundness_limit_mm is None else _roundness(work, places, coverage),
         runout=None if work.runout_limit_mm is None else _runout(work, runout),
@@ -71,7 +71,8 @@ def limits_of(
     )
 
 
-def _size(work: CheckWork, places: Sequence[Place], coverage: Coverage) -> Figure:
+def size_of(work: CheckWork, places: Sequence[Place], coverage: Coverage) -> Figure:
+    """Size over all places: over or under where any is, else undecided or in once the bore is covered."""
     words = {place.verdict for place in places}
     if "over" in words or "under" in words:
         word = "over" if "over" in words else "under"

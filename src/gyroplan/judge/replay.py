@@ -9,7 +9,7 @@ from gyrocore import Note, note
 from gyrocore.checks import TOLERANCE
 from gyroplan.gauges import believed_size
 from gyroplan.judge.entries import Depth, Entry, Runout, Size, Undo
-from gyroplan.judge.limits import Figure, Limits, limits_of
+from gyroplan.judge.limits import Figure, Limits, limits_of, size_of
 from gyroplan.judge.places import Coverage, Place, coverage_of, places_of
 from gyroplan.judge.plan import CheckWork, require_work
 from gyroplan.refusal import Refusal, Refused
@@ -98,6 +98,12 @@ def state_of(work: CheckWork, standing: Sequence[Entry]) -> CheckState:
     return CheckState(
         places=places, limits=limits, missing=missing, overall=_overall(limits, missing), coverage=coverage
     )  # fmt: skip
+
+
+def with_places(work: CheckWork, state: CheckState, places: tuple[Place, ...]) -> CheckState:
+    """The state with places that something beside their readings has decided: size and overall follow."""
+    limits = replace(state.limits, size=size_of(work, places, state.coverage))
+    return replace(state, places=places, limits=limits, overall=_overall(limits, state.missing))
 
 
 def _missing(

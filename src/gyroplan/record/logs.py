@@ -200,14 +200,22 @@ class DepthRecord:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PlugRecord:
-    """One side of a plug gauge tried in a finished bore [mm]: it goes, or it does not."""
+    """A plug or the mating part tried in a finished bore, or a gauge set to a size and compared by feel [mm]."""
 
     key: int
     bore: int
     piece: int
-    side: Literal["go", "no-go"]
+    #: Of a plug its side; `mate` the mating part; `set` a gauge set to a size.
+    side: Literal["go", "no-go", "mate", "set"]
     goes: bool
     size_mm: float
     gauge: Gauge
     gauge_due_on: date | None = None
     card: GaugeCard = NO_CARD
+    #: Of a set gauge: tighter, same or looser than it was set to.
+    felt: Literal["", "tighter", "same", "looser"] = ""
+
+    @property
+    def by_feel(self) -> bool:
+        """Whether it says something of one spot, not of the whole bore."""
+        return self.side == "set"

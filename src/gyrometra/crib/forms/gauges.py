@@ -28,7 +28,7 @@ class GaugeForm(CribForm):
     single_sd_mm = LengthField(label="Repeatability of one reading (s)", required=False)
     repeats_mm = lines_field("Repeatability by person", "One a line: sign-in name, s of one reading. corin 0.002")
     correction_mm = LengthField(label="Standing correction, added", required=False, positive=False,
-                                help_text="nibs, zero error with its sign changed, ring")  # fmt: skip
+                                help_text="nibs, rods, zero error; a plug's worn go side: -0.002")  # fmt: skip
     reach_mm = LengthField(label="Measures as deep as", required=False, help_text="empty: any depth")
     serial = forms.CharField(label="Serial number", required=False, max_length=40)
     certificate = forms.CharField(label="Certificate", required=False, max_length=60)

@@ -9,8 +9,8 @@ from django.db import models
 
 from gyrometra.crib.models.base import CribItem, mm
 
-#: Kinds that cannot stand in a bore.
-_NOT_IN_BORES = ("outside", "depth", "plug")
+#: Kinds that read no size in a bore.
+_NOT_IN_BORES = ("outside", "depth", "plug", "comparator")
 
 
 class GaugeQuerySet(models.QuerySet[Any]):
@@ -30,6 +30,12 @@ class GaugeQuerySet(models.QuerySet[Any]):
         goes, stops = models.Q(range_low_mm__range=(low, high)), models.Q(range_high_mm__range=(low, high))
         return self.filter(goes | stops, retired=False, kind="plug").order_by("range_low_mm", "name")
 
+    def to_set(self, size_mm: Any) -> GaugeQuerySet:
+        """Gauges in use that can be set to a size and felt against a bore, comparators first."""
+        inside = self.filter(retired=False, range_low_mm__lte=size_mm, range_high_mm__gte=size_mm)
+        rank = models.Case(models.When(kind="comparator", then=0), default=1)
+        return inside.exclude(kind__in=("depth", "plug")).order_by(rank, "resolution_mm", "name")
+
     def due_by(self, day: date) -> GaugeQuerySet:
         """Gauges in use whose check is due on that day or before, the first due first."""
         return self.filter(retired=False, due_on__isnull=False, due_on__lte=day).order_by("due_on", "name")
@@ -45,7 +51,10 @@ class Gauge(CribItem):
         CALLIPER = "calliper", "calliper"
         OUTSIDE = "outside", "outside micrometer"
         DEPTH = "depth", "depth gauge or depth micrometer"
-        #: Its range is from the go side to the no-go side.
+        #: Set across the bore by feel and read with a micrometer: its error limit is that of the micrometer.
+        TELESCOPIC = "telescopic", "telescopic gauge, read by micrometer"
+        COMPARATOR = "comparator", "comparator, set to a ring"
+        #: Its range is from the go side to the no-go side; its correction is what the go side has worn, a minus.
         PLUG = "plug", "plug gauge, go and no-go"
 
     kind = models.CharField(max_length=12, choices=Kind.choices, default=Kind.TWO_POINT)

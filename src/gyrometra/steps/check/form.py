@@ -12,9 +12,11 @@ from gyrocore import (
     InvalidInput,
 )
 from gyrometra.bridge.choices import ChoiceOfRow
+from gyrometra.bridge.fields import LengthField, TypedForm
 from gyrometra.bridge.units import Units, to_decimal
 from gyrometra.crib.models import Gauge
 from gyrometra.inspection.models import PlugReading
+from gyrometra.inspection.services import Tried
 from gyrometra.steps.shared.entries import EntryForm, SizeEntryForm, TemperatureForm, worded
 from gyroplan.record import BoreRecord
 
@@ -97,5 +99,60 @@ class PlugForm(EntryForm):
     """One side of a plug gauge: it goes, or it does not."""
 
     gauge = ChoiceOfRow(Gauge.objects.filter(retired=False, kind="plug"), empty_label=None)
-    side = forms.ChoiceField(choices=PlugReading.Side.choices)
+    side = forms.ChoiceField(choices=[("go", "go"), ("no-go", "no-go")])
     goes = forms.ChoiceField(choices=[("yes", "goes"), ("no", "does not go")])
+
+    def tried(self) -> Tried:
+        """What was tried."""
+        values = self.cleaned_data
+        return Tried(side=values["side"], gauge=values["gauge"], goes=values["goes"] == "yes")
+
+
+class SizedForm(TypedForm, EntryForm):
+    """Something of a size of its own that is tried in the bore."""
+
+    def __init__(self, *args: Any, bore: BoreRecord, **kwargs: Any) -> None:
+        self.bore = bore
+        super().__init__(*args, **kwargs)
+
+    def clean_size_mm(self) -> Decimal:
+        """It is about as large as the bore: further off, it is another bore's."""
+        size: Decimal = self.cleaned_data["size_mm"]
+        aim = self.bore.aim_mm
+        if abs(float(size) - aim) > _NEAR * aim:
+            words, label = self.units.plain, self.units.label
+            raise forms.ValidationError(
+                f"{self.data.get('size_mm')} reads as {words(size)} {label}; the bore is about {words(aim)}."
+            )
+        return size
+
+
+class MateForm(SizedForm):
+    """The mating part tried in the bore: its own size, and whether it goes."""
+
+    size_mm = LengthField(label="The mating part", error_messages={"required": "Type the size of the mating part."})
+    expanded_mm = LengthField(label="known to", required=False, positive=False, least=0)
+    goes = forms.ChoiceField(choices=[("yes", "goes"), ("no", "does not go")])
+
+    def tried(self) -> Tried:
+        """What was tried."""
+        values = self.cleaned_data
+        return Tried(side="mate", goes=values["goes"] == "yes", size_mm=values["size_mm"],
+                     expanded_mm=values["expanded_mm"] or Decimal(0))  # fmt: skip
+
+
+class FeltForm(SizedForm):
+    """A gauge set to a size and compared by feel."""
+
+    gauge = ChoiceOfRow(Gauge.objects.filter(retired=False).exclude(kind__in=("plug", "depth")), empty_label=None)
+    size_mm = LengthField(label="Set to", error_messages={"required": "Type what it was set to."})
+    felt = forms.ChoiceField(choices=PlugReading.Felt.choices)
+
+    def tried(self) -> Tried:
+        """What was felt."""
+        values = self.cleaned_data
+        return Tried(side="set", gauge=values["gauge"], felt=values["felt"], size_mm=values["size_mm"])
+
+
+#: A size that is tried lies this near the size asked, as a share of it (chosen here).
+_NEAR = 0.1

@@ -13,7 +13,7 @@ from gyrometra.jobs.history import change_words, limits_changed
 from gyrometra.steps import progress_words
 from gyrometra.steps.check.batch import batch_words
 from gyrometra.steps.check.causes import cause_words
-from gyrometra.steps.check.plugs import bounds_words
+from gyrometra.steps.check.plugs import bounds_words, felt_words
 from gyrometra.steps.check.scene import grid_scenes
 from gyrometra.steps.check.verdict import LIMIT_NAMES, verdict_plate
 from gyrometra.steps.page import JobPage
@@ -87,10 +87,11 @@ def check(page: JobPage) -> dict[str, Any]:
         "missing": [progress_words.gap_words(gap) for gap in judged.missing],
         "piece_rows": piece_rows(page),
         "bounds": bounds_words(judged, units),
+        "felt_between": felt_words(judged, units),
         "cause": cause_words(page),
         "batch": batch_words(page) if page.pieces else None,
         "sides": [line for line in (_target_line(page), _alike_line(page)) if line],
-        "conflict": _conflict(page),
+        "conflict": _tried_otherwise(judged, units) or _conflict(page),
         "moved_limits": _moved_limits(page),
         "shoulder": [units.measured(one.value_mm, one.gauge.resolution_mm) for one in judged.depths],
         "since": changed_since(page),
@@ -185,6 +186,16 @@ def _conflict(page: JobPage) -> str:
     )
 
 
+def _tried_otherwise(judged: Checked, units: Units) -> str:
+    """What was tried and what was read cannot both be true, said with both figures."""
+    if not any(gap.code == "plug_contradicts" for gap in judged.missing) or judged.extremes is None:
+        return ""
+    smallest, largest = (units.planned(place.value_mm) for place in judged.extremes)
+    tried = "; ".join(words for words in (bounds_words(judged, units), felt_words(judged, units)) if words)
+    return (f"Read {smallest} to {largest}, each known to ± {units.doubt(judged.expanded_mm)}; tried, it is {tried}. "
+            "The two cannot both be true: try and measure again.")  # fmt: skip
+
+
 def whole_line(page: JobPage) -> str:
     """What else of the job is not in limits; empty where this bore is all there is, or all is in."""
     own = name_of(page.record, page.piece, page.bore.name)
@@ -245,6 +256,8 @@ def _grid(judged: Checked, units: Units) -> list[tuple[str, list[CheckCell | Non
 def _cell(judged: Checked, place: Place, units: Units) -> CheckCell:
     step = min(one.gauge.resolution_mm for one in judged.sizes_at(place))
     doubt = f"± {units.doubt(place.expanded_mm)}"
+    if (place.z_mm, place.angle_deg) in judged.by_bounds:
+        doubt = f"{doubt}, and what was tried"
     return CheckCell(
         value=units.measured(place.value_mm, step),
         verdict=place.verdict,

@@ -1,12 +1,15 @@
-"""Plug gauges on Check: which of the shop's fit these limits, what was tried, between what the size lies."""
+"""What is tried in a bore, on Check: plugs that fit these limits, the mating part, a gauge set to a size."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Any
 
+from gyrocore import GaugeBounds
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Gauge
+from gyrometra.inspection.models import PlugReading
 from gyrometra.steps.page import JobPage
 from gyroplan.assess import Checked
 
@@ -33,9 +36,40 @@ class PlugRow:
 
 def plug_rows(page: JobPage) -> list[PlugRow]:
     """The plugs that have a side near these limits, and those that were tried."""
-    tried = {page.rows.plugs[one.key].gauge for one in page.judged.plugs if one.key in page.rows.plugs}
-    offered = [] if page.is_locked else list(Gauge.objects.plugs(page.bore.lower_mm, page.bore.upper_mm))
+    tried = {row.gauge for row in _rows(page) if row.side in ("go", "no-go")}
+    offered: list[Any] = [] if page.is_locked else list(Gauge.objects.plugs(page.bore.lower_mm, page.bore.upper_mm))
     return [_row(page, gauge) for gauge in (*offered, *(one for one in tried if one not in offered))]
+
+
+def _rows(page: JobPage) -> list[PlugReading]:
+    return [page.rows.plugs[one.key] for one in page.judged.plugs if one.key in page.rows.plugs]
+
+
+@dataclass(frozen=True, kw_only=True)
+class FeltRow:
+    """The mating part or a set gauge, as it was tried, and the entry that an undo names."""
+
+    words: str
+    entry: str
+
+
+def felt_rows(page: JobPage) -> list[FeltRow]:
+    """What was tried beside plugs, in order."""
+    rows = [row for row in _rows(page) if row.side in ("mate", "set")]
+    return [FeltRow(words=_felt_words(row, page.units), entry=str(row.client_id)) for row in rows]
+
+
+def _felt_words(row: PlugReading, units: Units) -> str:
+    size = units.planned(row.size_mm)
+    if row.gauge is None:
+        return f"The mating part, Ø{size}: {'goes' if row.goes else 'does not go'}"
+    return f"{row.gauge.name} set to {size}: {row.get_felt_display()}"
+
+
+def felt_sizes(page: JobPage) -> dict[str, str]:
+    """The sizes that are offered: the mating part as it was measured, a gauge set to the size asked."""
+    mate = page.bore_row.mate_mm
+    return {"mate": "" if mate is None else page.units.plain(mate), "set": page.units.plain(page.bore.aim_mm)}
 
 
 def _row(page: JobPage, gauge: Gauge) -> PlugRow:
@@ -47,16 +81,24 @@ def _row(page: JobPage, gauge: Gauge) -> PlugRow:
 
 
 def _tried(page: JobPage, gauge: Gauge, side: str) -> dict[str, str]:
-    rows = [page.rows.plugs[one.key] for one in page.judged.plugs if one.key in page.rows.plugs and one.side == side]
-    last = next((row for row in reversed(rows) if row.gauge_id == gauge.pk), None)
+    rows = [row for row in _rows(page) if row.side == side and row.gauge_id == gauge.pk]
+    last = rows[-1] if rows else None
     if last is None:
         return {"said": "", "entry": ""}
     return {"said": "goes" if last.goes else "does not go", "entry": str(last.client_id)}
 
 
 def bounds_words(judged: Checked, units: Units) -> str:
-    """Between what the size lies, by the plugs."""
-    bounds = judged.bounds
+    """Between what the size lies, by plugs and the mating part."""
+    return _between(judged.bounds, units)
+
+
+def felt_words(judged: Checked, units: Units) -> str:
+    """Between what it lies where a set gauge was felt."""
+    return _between(judged.felt, units)
+
+
+def _between(bounds: GaugeBounds | None, units: Units) -> str:
     if bounds is None:
         return ""
     least = "" if bounds.at_least_mm is None else f"at least {units.planned(bounds.at_least_mm)}"

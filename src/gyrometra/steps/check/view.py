@@ -15,9 +15,9 @@ from gyrometra.jobs.permissions import JobClosed
 from gyrometra.steps import progress
 from gyrometra.steps.check.conceded import conceded_words, kept_values, past_words, reasons_typed, to_concede
 from gyrometra.steps.check.features import FeatureEntryForm, feature_rows, indicators_for
-from gyrometra.steps.check.form import CheckSizeForm, DepthForm, PlugForm
+from gyrometra.steps.check.form import CheckSizeForm, DepthForm, FeltForm, MateForm, PlugForm
 from gyrometra.steps.check.plates import check, first_waiting
-from gyrometra.steps.check.plugs import plug_rows
+from gyrometra.steps.check.plugs import felt_rows, felt_sizes, plug_rows
 from gyrometra.steps.check.scene import check_scenes
 from gyrometra.steps.page import JobPage, open_page, other_pages
 from gyrometra.steps.shared.entry_view import entry_view, sent_by
@@ -44,7 +44,8 @@ def show_check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Ht
     last = shown["judged"].sizes[-1].key if shown["judged"].sizes else None
     used = page.rows.sizes[last].gauge_id if last is not None else None
     shown["fine"] = fine_words(page, shown["gauges"], member(request).username, used)
-    shown["plug_gauges"] = plug_rows(page)
+    shown |= {"plug_gauges": plug_rows(page), "felt": felt_rows(page), "felt_sizes": felt_sizes(page)}
+    shown["felt_gauges"] = [] if page.is_locked else Gauge.objects.to_set(page.bore.aim_mm)
     if last is not None and not page.is_locked:
         size = shown["judged"].sizes[-1]
         shown["waiting"] = waiting_words(page, size.part_temp_c, size.gauge_temp_c)
@@ -96,17 +97,27 @@ def log_size(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
 
 @entry_view(lambda **_: ("check", show_check))
 def log_plug(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
-    """Log that one side of a plug goes, or does not."""
-    form = PlugForm(request.POST)
+    """Log that a plug or the mating part goes or does not, or how a set gauge felt."""
+    side = request.POST.get("side", "")
+    form = _tried_form(request, page, side)
     if not form.is_valid():
-        return {"plug_form": form}
-    values = form.cleaned_data
-    require_unchanged(seen_by(request), values["gauge"])
+        return {{"set": "felt_form", "mate": "mate_form"}.get(side, "plug_form"): form}
+    tried = form.tried()
+    require_unchanged(seen_by(request), tried.gauge)
     inspection.log_plug(
-        sent=sent_by(request, values), bore=page.bore_row, gauge=values["gauge"], side=values["side"],
-        goes=values["goes"] == "yes", piece=page.piece,
+        sent=sent_by(request, form.cleaned_data, request.POST.get("size_mm", "").strip()), bore=page.bore_row,
+        tried=tried, piece=page.piece,
     )  # fmt: skip
     return None
+
+
+def _tried_form(request: HttpRequest, page: JobPage, side: str) -> PlugForm | MateForm | FeltForm:
+    """The form of a plug, of the mating part, or of a gauge that was set."""
+    if side == "mate":
+        return MateForm(request.POST, units=page.units, bore=page.bore)
+    if side == "set":
+        return FeltForm(request.POST, units=page.units, bore=page.bore)
+    return PlugForm(request.POST)
 
 
 @entry_view(lambda **_: ("check", show_check))
