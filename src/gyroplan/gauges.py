@@ -234,3 +234,53 @@ def is_fine(gauge: Gauge, tolerance_mm: float) -> bool:
     """
     reads = gauge.resolution_mm <= tolerance_mm / 10 + TOLERANCE
     return reads and 2 * doubt_of(gauge) <= tolerance_mm / 2 + TOLERANCE
+
+
+#: So many repeats (readings beyond the first of their place) are asked before a scatter is believed: the standard
+#: deviation itself is then known to about a quarter of it, sqrt(1 / 2 n) (GUM, table E.1).
+LEAST_REPEATS = 8
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Repeats:
+    """How well a person repeats with a gauge: standard deviation of one reading [mm], from so many repeats."""
+
+    sd_mm: float
+    count: int
+
+    @property
+    def is_known(self) -> bool:
+        """Whether there are enough of them to be believed."""
+        return self.count >= LEAST_REPEATS
+
+
+def repeats_of(places: Sequence[Sequence[float]]) -> Repeats | None:
+    """Return how well readings of one place repeat, pooled over places.
+
+    Parameters
+    ----------
+    places : readings of each place, taken one after the other [mm]; a place read once says nothing
+
+    Returns
+    -------
+    Repeats; None where no place was read twice
+
+    Notes
+    -----
+    s^2 = sum of (x - mean of its place)^2 / sum of (readings - 1).
+
+    References
+    ----------
+    GUM (JCGM 100:2008), 4.2.4 and H.3.6: pooled experimental standard deviation.
+
+    Examples
+    --------
+    >>> repeats_of([[72.010, 72.012], [72.001, 72.003]]).count
+    2
+    """
+    told = [readings for readings in places if len(readings) > 1]
+    count = sum(len(readings) - 1 for readings in told)
+    if not count:
+        return None
+    squares = sum((one - sum(readings) / len(readings)) ** 2 for readings in told for one in readings)
+    return Repeats(sd_mm=sqrt(squares / count), count=count)

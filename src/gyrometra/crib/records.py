@@ -85,11 +85,11 @@ def fixture_records(rows: Rows) -> tuple[FixtureRecord, ...]:
     return tuple(FixtureRecord(name=row["name"], kind=row["kind"], height_mm=maybe(row["height_mm"])) for row in rows)
 
 
-def gauge_record(card: Gauge, username: str) -> GaugeAsItIs:
-    """A gauge in this person's hands, as it is now."""
+def gauge_record(card: Gauge, username: str, learned_mm: float | None = None) -> GaugeAsItIs:
+    """A gauge in this person's hands, as it is now; `learned_mm` is what their own readings repeat to."""
     return GaugeAsItIs(
         name=card.name, resolution_mm=float(card.resolution_mm), error_limit_mm=float(card.error_limit_mm),
-        correction_mm=float(card.correction_mm), single_sd_mm=card.single_sd_of(username),
+        correction_mm=float(card.correction_mm), single_sd_mm=card.single_sd_of(username, learned_mm),
     )  # fmt: skip
 
 

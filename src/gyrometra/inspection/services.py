@@ -15,9 +15,10 @@ from gyrocore import CALCULATIONS
 from gyrometra.accounts.models import User
 from gyrometra.crib.models import Gauge, Indicator
 from gyrometra.inspection.models import DepthReading, FeatureReading, PlugReading, SizeReading
+from gyrometra.inspection.repeats import gauge_in_hand
 from gyrometra.jobs import history
 from gyrometra.jobs.entries import NotTheLast, Sent, stored_before
-from gyrometra.jobs.gauges import gauge_values, mate_values
+from gyrometra.jobs.gauges import mate_values
 from gyrometra.jobs.models import Bore, Feature, Job, PastSignOff, SignOff
 from gyrometra.jobs.permissions import can_sign_verdict, lock_open
 
@@ -47,7 +48,7 @@ def log_size(
     return SizeReading.objects.create(
         setup=bore.setup, bore=bore, piece=piece, z_mm=z_mm, angle_deg=angle_deg, gauge=gauge, value_mm=value_mm,
         part_temp_c=part_temp_c, gauge_temp_c=gauge_temp_c, temp_u_c=temp_u_c,
-        rests_on=gauge_values(gauge, sent.user.username), **sent.columns,
+        rests_on=gauge_in_hand(gauge, sent.user.username, bore.setup), **sent.columns,
     )  # fmt: skip
 
 
@@ -60,7 +61,7 @@ def log_depth(*, sent: Sent, bore: Bore, gauge: Gauge, value_mm: Decimal, piece:
         return known
     return DepthReading.objects.create(
         setup=bore.setup, bore=bore, piece=piece, gauge=gauge, value_mm=value_mm,
-        rests_on=gauge_values(gauge, sent.user.username), **sent.columns,
+        rests_on=gauge_in_hand(gauge, sent.user.username, bore.setup), **sent.columns,
     )  # fmt: skip
 
 
@@ -85,7 +86,7 @@ def log_plug(*, sent: Sent, bore: Bore, tried: Tried, piece: int = 1) -> PlugRea
     if known is not None:
         return known
     gauge, username = tried.gauge, sent.user.username
-    rests_on = mate_values(tried.expanded_mm) if gauge is None else gauge_values(gauge, username)
+    rests_on = mate_values(tried.expanded_mm) if gauge is None else gauge_in_hand(gauge, username, bore.setup)
     return PlugReading.objects.create(
         setup=bore.setup, bore=bore, piece=piece, gauge=gauge, side=tried.side, goes=tried.goes, felt=tried.felt,
         size_mm=_size_of(tried), rests_on=rests_on, **sent.columns,
@@ -139,7 +140,7 @@ def log_feature(*, sent: Sent, feature: Feature, read: ReadOfFeature, piece: int
     known = stored_before(FeatureReading, sent)
     if known is not None:
         return known
-    rests_on = {} if read.gauge is None else gauge_values(read.gauge, sent.user.username)
+    rests_on = {} if read.gauge is None else gauge_in_hand(read.gauge, sent.user.username, feature.setup)
     columns = {name: getattr(read, name) for name in _READ}
     return FeatureReading.objects.create(
         setup=feature.setup, feature=feature, piece=piece, rests_on=rests_on, **columns, **sent.columns

@@ -13,9 +13,9 @@ from gyroplan import Gauge
 _UNKNOWN = Gauge(name="unknown gauge", resolution_mm=0.001)
 
 
-def gauge_values(card: GaugeCard, username: str) -> dict[str, Any]:
+def gauge_values(card: GaugeCard, username: str, learned_mm: float | None = None) -> dict[str, Any]:
     """A gauge in this person's hands, as it is when it measures."""
-    return asdict(gauge_record(card, username))
+    return asdict(gauge_record(card, username, learned_mm))
 
 
 def mate_values(expanded_mm: Decimal) -> dict[str, Any]:

@@ -54,6 +54,7 @@ class ReportPage:
 _VERDICTS = {
     "in": ("in", "in limits"), "over": ("over", "over"), "under": ("under", "metal left"),
     "undecided": ("near", "not proven"), "incomplete": ("wait", "not measured"),
+    "beside": ("wait", "beside the sizes"),
 }  # fmt: skip
 _MARKS = {"in": "in", "over": "over", "metal-left": "under", "not-proven": "near", "incomplete": "wait"}
 _NOT_JUDGED = "finish, straightness, form between the places, place of the bore to other surfaces"
@@ -99,7 +100,7 @@ def _reasons(signoff: Any) -> list[str]:
 
 
 def _summary(found: BoreReport, reasons: Sequence[str], *, signed: bool) -> str:
-    said = f"{found.in_limits} of {len(found.rows)} found in limits. Limits narrowed by the uncertainty "
+    said = f"{found.in_limits} of {found.asked} found in limits. Limits narrowed by the uncertainty "
     said += "(ISO 14253-1, k = 2). "
     if not signed:
         return said + "Not signed: this is a draft."

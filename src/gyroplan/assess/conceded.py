@@ -89,7 +89,7 @@ def _of_bore(rows: Sequence[ReportRow], of: str, letter: str) -> Iterator[NotIn]
     worst: dict[tuple[str, str], ReportRow] = {}
     for row in rows:
         known = worst.get((row.what, row.name))
-        if row.verdict != "in" and (known is None or _rank(row) < _rank(known)):
+        if row.verdict not in ("in", "beside") and (known is None or _rank(row) < _rank(known)):
             worst[row.what, row.name] = row
     for (what, name), row in worst.items():
         yield NotIn(setup=letter, of=of, what=what, name=name, lower_mm=row.lower_mm, upper_mm=row.upper_mm,

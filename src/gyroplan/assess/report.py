@@ -28,7 +28,7 @@ class ReportRow:
     upper_mm: float | None = None
     found_mm: float | None = None
     expanded_mm: float | None = None
-    #: in, over, under, undecided, incomplete.
+    #: in, over, under, undecided, incomplete; `beside` what is evidence and no limit.
     verdict: str = "incomplete"
     #: Of plugs: between what the size lies.
     bounds_mm: tuple[float | None, float | None] = (None, None)
@@ -74,8 +74,13 @@ class BoreReport:
 
     @property
     def in_limits(self) -> int:
-        """How many rows are in limits."""
+        """How many limits are in limits."""
         return sum(row.verdict == "in" for row in self.rows)
+
+    @property
+    def asked(self) -> int:
+        """How many limits there are."""
+        return sum(row.verdict != "beside" for row in self.rows)
 
 
 def report_of(job: Assessment, piece: int, place: int) -> BoreReport:
@@ -105,11 +110,13 @@ def _sizes(checked: Checked) -> list[ReportRow]:
 
 
 def _plugs(checked: Checked) -> list[ReportRow]:
-    """Plugs as one row: between what the size lies by them."""
+    """Plugs as one row: between what the size lies by them; beside sizes they are evidence, no limit of their own."""
     bounds, bore = checked.bounds, checked.bore
     if bounds is None:
         return []
     within = (bounds.at_least_mm, bounds.at_most_mm)
+    if checked.places and bounds.verdict == "undecided":
+        return [ReportRow(number=0, what="plug", bounds_mm=within, verdict="beside")]
     return [ReportRow(number=0, what="plug", lower_mm=bore.lower_mm, upper_mm=bore.upper_mm, bounds_mm=within,
                       verdict=bounds.verdict or "undecided")]  # fmt: skip
 

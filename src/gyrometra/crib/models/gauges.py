@@ -76,9 +76,9 @@ class Gauge(CribItem):
 
     objects = GaugeQuerySet.as_manager()
 
-    def single_sd_of(self, username: str) -> float | None:
-        """What one reading of this person repeats to: their own figure, else the gauge's."""
-        own = self.repeats_mm.get(username)
+    def single_sd_of(self, username: str, learned_mm: float | None = None) -> float | None:
+        """What one reading of this person repeats to: as the card says, else as was learned, else the gauge's own."""
+        own = self.repeats_mm.get(username, learned_mm)
         if own is not None:
             return float(own)
         return None if self.single_sd_mm is None else float(self.single_sd_mm)

@@ -7,7 +7,7 @@ from typing import Any
 
 from gyrocore import InvalidInput, error_sentence
 from gyrometra.bridge.units import to_decimal
-from gyrometra.jobs.gauges import gauge_values
+from gyrometra.inspection.repeats import gauge_in_hand
 from gyrometra.steps.page import JobPage
 from gyroplan.loop import Cut, DialWay, Set, Size
 
@@ -76,6 +76,6 @@ def size_act(page: JobPage, values: Mapping[str, Any], username: str) -> tuple[S
     )  # fmt: skip
     kept = {
         "value_mm": values["value_mm"], "gauge": values["gauge"], "number": len(page.passes.done),
-        "rests_on": gauge_values(values["gauge"], username),
+        "rests_on": gauge_in_hand(values["gauge"], username, page.job.setup),
     }  # fmt: skip
     return act, kept

@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from gyrocore import cooling_minutes
 from gyrometra.crib.models import Gauge
 from gyrometra.crib.records import gauge_record
+from gyrometra.inspection.repeats import learned
 from gyrometra.steps.page import JobPage
 from gyroplan.gauges import doubt_of, is_fine
 
@@ -18,8 +19,12 @@ def fine_words(page: JobPage, gauges: Iterable[Gauge], username: str, used: int 
     own = next((one for one in fitting if one.pk == used), fitting[0] if fitting else None)
     if own is None:
         return "No gauge of the crib measures this size."
-    record = gauge_record(own, username)
+    repeats = learned(own, username, page.job.setup)
+    known = repeats is not None and repeats.is_known
+    record = gauge_record(own, username, round(repeats.sd_mm, 4) if repeats is not None and known else None)
     said = f"One reading is known to ± {units.doubt(doubt_of(record))}, the limits are {units.planned(tolerance)} apart"
+    if repeats is not None and known:
+        said = f"You repeat to {units.about(repeats.sd_mm)} with it ({repeats.count} repeats). {said}"
     if is_fine(record, tolerance):
         return f"{said}: fine enough."
     finer = next((one for one in fitting if one.pk != own.pk and is_fine(gauge_record(one, username), tolerance)), None)
