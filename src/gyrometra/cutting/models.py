@@ -23,6 +23,7 @@ class CutEntry(LogEntry):
         PLAN = "plan", "the plan it was made by"
         NOISE = "noise", "what was heard"
         TRIED = "tried", "what was changed against it"
+        SEEN = "seen", "chips, coolant, edge, words"
 
     class Sound(models.TextChoices):
         QUIET = "quiet", "quiet"
@@ -33,6 +34,24 @@ class CutEntry(LogEntry):
         CLEAN = "clean", "clean"
         TORN = "torn", "torn"
         WAVES = "waves", "chatter marks"
+
+    class Chips(models.TextChoices):
+        BROKEN = "broken", "short, broken"
+        LONG = "long", "long"
+        PACKED = "packed", "pack in the bore"
+        DUST = "dust", "dust"
+
+    class Coolant(models.TextChoices):
+        DRY = "dry", "dry"
+        BRUSHED = "brushed", "oil, brushed on"
+        MIST = "mist", "mist or air"
+        FLOOD = "flood", "flood"
+
+    class Edge(models.TextChoices):
+        GOOD = "good", "good"
+        WORN = "worn", "worn"
+        CHIPPED = "chipped", "chipped"
+        BUILT_UP = "built-up", "built up"
 
     setup = models.ForeignKey(SetUp, on_delete=models.PROTECT, related_name="cuts")
     #: Empty for what belongs to the whole set-up: the guard steps.
@@ -64,6 +83,10 @@ class CutEntry(LogEntry):
     gauge = models.ForeignKey(Gauge, null=True, blank=True, on_delete=models.PROTECT, related_name="+")
     sound = models.CharField(max_length=8, choices=Sound.choices, blank=True)
     look = models.CharField(max_length=8, choices=Look.choices, blank=True)
+    #: Of what was seen: one of these a tap, or words in `text`.
+    chips = models.CharField(max_length=8, choices=Chips.choices, blank=True)
+    coolant = models.CharField(max_length=8, choices=Coolant.choices, blank=True)
+    edge = models.CharField(max_length=8, choices=Edge.choices, blank=True)
 
     class Meta(LogEntry.Meta):
         constraints = [

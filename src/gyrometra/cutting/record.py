@@ -41,6 +41,8 @@ class CutLog:
     guarded: bool = False
     #: The last remark on each pass.
     remarks: dict[int, CutEntry] = field(default_factory=dict)
+    #: What else was seen, oldest first.
+    seen: tuple[CutEntry, ...] = ()
 
     @property
     def last_size(self) -> CutEntry | None:
@@ -72,7 +74,8 @@ def log_of(entries: Sequence[CutEntry], bore: Bore, piece: int, way: Callable[[]
     # a sound that is the bar's is a squeal, until somebody says otherwise: the later of the two counts
     told = (CutEntry.Kind.REMARK, CutEntry.Kind.NOISE)
     remarks = {row.number: row for row in own if row.kind in told and row.sound}
-    return CutLog(log, tuple(rows), any(row.kind == CutEntry.Kind.GUARD for row in own), remarks)
+    guarded = any(row.kind == CutEntry.Kind.GUARD for row in own)
+    return CutLog(log, tuple(rows), guarded, remarks, tuple(row for row in own if row.kind == CutEntry.Kind.SEEN))
 
 
 def log_record(found: CutLog, place: int, piece: int) -> CutLogRecord:

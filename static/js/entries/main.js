@@ -43,7 +43,7 @@ async function nameUndone(entry) {
   for (const one of await all()) {
     if (one.group !== entry.group || one.state !== "kept" || one.user !== entry.user) continue;
     if (isUndo(one)) stack.pop();
-    else if (!/\/(remark|between|round|centred)\//.test(one.url)) stack.push(one.id);
+    else if (!/\/(remark|seen|between|round|centred)\//.test(one.url)) stack.push(one.id);
   }
   if (stack.length) entry.fields = [...entry.fields.filter(([name]) => name !== "undo"), ["undo", stack.at(-1)]];
 }

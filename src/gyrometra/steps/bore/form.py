@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from django import forms
 
 from gyrometra.cutting.models import CutEntry
@@ -27,6 +29,23 @@ class DivisionForm(EntryForm):
         min_value=0, max_value=9999, max_digits=10, decimal_places=4, required=False,
         error_messages={"invalid": "The number under the dial's mark is a figure like 40 or 40.5."},
     )  # fmt: skip
+
+
+class SeenForm(EntryForm):
+    """Chips, coolant, the edge, or words on a pass: one of them at a time."""
+
+    number = forms.IntegerField(min_value=1, max_value=999)
+    chips = forms.ChoiceField(choices=CutEntry.Chips.choices, required=False)
+    coolant = forms.ChoiceField(choices=CutEntry.Coolant.choices, required=False)
+    edge = forms.ChoiceField(choices=CutEntry.Edge.choices, required=False)
+    words = forms.CharField(max_length=60, required=False)
+
+    def clean(self) -> dict[str, Any]:
+        """Something is said."""
+        values = super().clean() or {}
+        if not self.errors and not any(values.get(name) for name in ("chips", "coolant", "edge", "words")):
+            self.add_error("words", "Type the remark, or tap what was seen.")
+        return values
 
 
 class RemarkForm(EntryForm):

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from gyrometra.cutting.models import CutEntry
+from gyrometra.steps.bore.seen import seen_words
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.setting import division_words, setting_words
 from gyroplan.assess import PlannedPass, Setting
@@ -202,6 +203,6 @@ def pass_done(page: JobPage, cut: PassCut) -> PassDone:
         came="" if cut.measured_mm is None else units.measured(cut.measured_mm, step),
         off=off,
         mark=mark,
-        remark=remark_words(remark),
+        remark="; ".join(words for words in (remark_words(remark), seen_words(page, cut.number)) if words),
         slip="" if cut.suspect is None else f"came out {cut.suspect} of what was set",
     )  # fmt: skip

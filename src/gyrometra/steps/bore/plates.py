@@ -13,6 +13,7 @@ from gyrometra.cutting.services import ACTS
 from gyrometra.steps.bore.before import run_words, spring_words
 from gyrometra.steps.bore.measured import following_pass, over_words, pass_done, remark_words, size_label, size_plate
 from gyrometra.steps.bore.scene import bore_scenes
+from gyrometra.steps.bore.seen import asked, seen_notes, seen_words
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plate import Because, verdict_words
 from gyrometra.steps.shared.setting import (
@@ -105,10 +106,12 @@ def bore(page: JobPage, to: str = "") -> dict[str, Any]:
         "notes": [
             *(sentence(n, page.units.unit) for n in ladder.replay.loop.notes(ladder.replay.memory, state)),
             *spring_words(page),
+            *seen_notes(page),
         ],
         "since": [*changed_since(page), *_carried(page, mode), *(run_words(page) if mode == "set" else [])],
         "suspect": _suspect_words(page, state),
         "touched": _touched_words(page, state),
+        **_seen_of(page, _hand(page, state, mode), mode),
         "noisy": _noisy(page, _hand(page, state, mode)),
         "bands": bore_scenes(page, mode),
         "dialled_as": _dialled_as(page),
@@ -282,6 +285,18 @@ def _suspect_words(page: JobPage, state: BoreState) -> str:
         meant = "diameter" if ladder.way.reads == "radius" else "radius"
         ask = f"was the dial taken to read {meant}?" if state.suspect == "twice" else "was the dial wound half as far?"
     return f"The change came out {state.suspect} of what was set: {ask} What was typed stays."
+
+
+def _seen_of(page: JobPage, hand: int, mode: str) -> dict[str, Any]:
+    """What can be said of the pass that is cut, or was cut last."""
+    done = page.passes.done
+    number = hand if mode == "cut" else done[-1].number if done else 0
+    of = [page.bore.name] if page.is_several else []
+    of += [f"piece {page.piece}"] if page.pieces else []
+    return {
+        "seen_of": number, "seen_asked": asked(page, number), "seen_said": seen_words(page, number),
+        "seen_picture": ", ".join((*of, f"pass {number}")),
+    }  # fmt: skip
 
 
 def _noisy(page: JobPage, number: int) -> str:

@@ -15,7 +15,7 @@ from gyrometra.cutting import services as cutting
 from gyrometra.cutting.models import CutEntry
 from gyrometra.steps.bore.acts import NotRead, act_of, rests_on, size_act
 from gyrometra.steps.bore.chance import chance_plate
-from gyrometra.steps.bore.form import ActForm, DivisionForm, PassSizeForm, RemarkForm
+from gyrometra.steps.bore.form import ActForm, DivisionForm, PassSizeForm, RemarkForm, SeenForm
 from gyrometra.steps.bore.plates import bore, guards_due
 from gyrometra.steps.habits import habit
 from gyrometra.steps.page import JobPage
@@ -63,7 +63,7 @@ def _act(page: JobPage, header: cutting.Header, act: Act, values: dict[str, Any]
 
 @entry_view(lambda **_: ("bore", show_bore))
 def log_cut(request: HttpRequest, page: JobPage, kind: str) -> dict[str, Any] | None:
-    """Log a setting, a cut, a size, a remark, a touched tool, a touch-off or a zeroed dial."""
+    """Log a setting, a cut, a size, a remark, what was seen, a touched tool, a touch-off or a zeroed dial."""
     if kind not in _CUT_KINDS:
         raise Http404
     return _CUT_KINDS[kind](request, page)
@@ -129,6 +129,20 @@ def _remark(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
     return None
 
 
+def _seen(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
+    form = SeenForm(request.POST)
+    if not form.is_valid():
+        return {"seen_form": form}
+    values = form.cleaned_data
+    if values["number"] > page.passes.count:
+        raise Changed(f"There is no pass {values['number']} any more: {page.passes.count} are planned.")
+    cutting.log_note(
+        header=_header(request, page, values, values["words"]), kind=CutEntry.Kind.SEEN, number=values["number"],
+        chips=values["chips"], coolant=values["coolant"], edge=values["edge"],
+    )  # fmt: skip
+    return None
+
+
 def _touched(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
     require_state(seen_by(request), page)
     _act(page, _header(request, page, EntryForm.of(request.POST)), Touched())
@@ -152,6 +166,7 @@ _CUT_KINDS: dict[str, Callable[[HttpRequest, JobPage], dict[str, Any] | None]] =
     "cut": lambda request, page: _set_or_cut(request, page, cut=True),
     "size": _bore_size,
     "remark": _remark,
+    "seen": _seen,
     "touched": _touched,
     "touch-off": lambda request, page: _on_dial(request, page, touch_off=True),
     "zero": lambda request, page: _on_dial(request, page, touch_off=False),

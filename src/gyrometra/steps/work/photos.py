@@ -11,20 +11,25 @@ from gyrometra.crib.pictures import MOST_BYTES, BadPicture, jpeg_of
 from gyrometra.jobs import photos
 from gyrometra.jobs.models import JobPhoto
 from gyrometra.jobs.permissions import JobClosed
+from gyrometra.steps.bore.view import show_bore
 from gyrometra.steps.shared.view import page_for, saved
 from gyrometra.steps.work.view import showing
 
 
 @require_POST
 def keep_photo(request: HttpRequest, number: str) -> HttpResponse:
-    """One more picture."""
+    """One more picture, from Work or of the pass in hand on Bore."""
+    from_bore = request.POST.get("from") == "bore"
     page, file, words = page_for(request, number), request.FILES.get("picture"), words_typed(request, "words", 200)
     try:
         if file is None:
             raise BadPicture("Choose a picture first.")
         photos.keep_photo(user=member(request), job=page.job, jpeg=jpeg_of(file.read(MOST_BYTES + 1)), words=words)
     except (BadPicture, JobClosed, photos.TooMany) as refused:
-        return showing("more")(request, page, {"photo_error": str(refused), "photo_words": words})
+        show = show_bore if from_bore else showing("more")
+        return show(request, page, {"photo_error": str(refused), "photo_words": words})
+    if from_bore:
+        return saved(request, number, "bore", show_bore)
     return saved(request, number, "work", showing("more"), at="more")
 
 
