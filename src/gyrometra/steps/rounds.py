@@ -10,6 +10,7 @@ from django.http import Http404, HttpRequest
 
 from gyrometra.cutting import services as cutting
 from gyrometra.inspection import services as inspection
+from gyrometra.steps.bore.pair import take_back_with_it
 from gyrometra.steps.bore.view import show_bore
 from gyrometra.steps.check.view import show_check
 from gyrometra.steps.page import JobPage
@@ -100,6 +101,7 @@ def take_back(request: HttpRequest, page: JobPage, step: str) -> dict[str, Any] 
     what = request.POST.get("what", "")
     if step == "bore":
         cutting.take_back(sent=sent, bore=page.bore_row, undo=undo, piece=page.piece)
+        take_back_with_it(page, sent, undo)
     elif step == "check" and what in ("size", "depth"):
         inspection.take_back(sent=sent, bore=page.bore_row, undo=undo, piece=page.piece, depth=what == "depth")
     elif step == "check" and what == "plug":

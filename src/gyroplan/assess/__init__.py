@@ -60,7 +60,7 @@ from gyroplan.assess.noise import Change, Chatter, chatter_of
 from gyroplan.assess.oval import Oval, oval_of
 from gyroplan.assess.packing import MOST_KINDS, SHIM_MM, Packed, Packing, Stacked, packed_from, packing_of
 from gyroplan.assess.pads import Pads, pads_of
-from gyroplan.assess.pairs import pair_of
+from gyroplan.assess.pairs import bit_apart, pair_of
 from gyroplan.assess.passes import Passes, passes_of, require_passes
 from gyroplan.assess.reopened import SIZES_TOO, Reopened, reopened_of
 from gyroplan.assess.replays import sweeps_of, truing_of
@@ -177,6 +177,7 @@ __all__ = [
     "band_of",
     "bar_in_line",
     "batch_of",
+    "bit_apart",
     "bores_in_line",
     "broken_at",
     "bush_plan",

@@ -12,6 +12,7 @@ from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.services import ACTS
 from gyrometra.steps.bore.before import run_words, spring_words
 from gyrometra.steps.bore.measured import following_pass, over_words, pass_done, remark_words, size_label, size_plate
+from gyrometra.steps.bore.pair import pair_notes
 from gyrometra.steps.bore.scene import bore_scenes
 from gyrometra.steps.bore.seen import asked, seen_notes, seen_words
 from gyrometra.steps.page import JobPage
@@ -107,6 +108,7 @@ def bore(page: JobPage, to: str = "") -> dict[str, Any]:
             *(sentence(n, page.units.unit) for n in ladder.replay.loop.notes(ladder.replay.memory, state)),
             *spring_words(page),
             *seen_notes(page),
+            *(pair_notes(page) if mode != "done" else []),
         ],
         "since": [*changed_since(page), *_carried(page, mode), *(run_words(page) if mode == "set" else [])],
         "suspect": _suspect_words(page, state),

@@ -16,6 +16,7 @@ from gyrometra.cutting.models import CutEntry
 from gyrometra.steps.bore.acts import NotRead, act_of, rests_on, size_act
 from gyrometra.steps.bore.chance import chance_plate
 from gyrometra.steps.bore.form import ActForm, DivisionForm, PassSizeForm, RemarkForm, SeenForm
+from gyrometra.steps.bore.pair import log_with_it
 from gyrometra.steps.bore.plates import bore, guards_due
 from gyrometra.steps.habits import habit
 from gyrometra.steps.page import JobPage
@@ -59,6 +60,7 @@ def _act(page: JobPage, header: cutting.Header, act: Act, values: dict[str, Any]
     """Log an act: the page was read under the job's lock."""
     planned = (page.passes.work, page.at.log.planned_last)
     cutting.log_act(header=header, act=act, planned=lambda: planned, values=values)
+    log_with_it(page, header, act)
 
 
 @entry_view(lambda **_: ("bore", show_bore))
