@@ -14,6 +14,7 @@ from gyrometra.pages.context import shop
 from gyrometra.records.pdf import NoPdf, to_pdf
 from gyrometra.steps import plates
 from gyrometra.steps.bar.scene import bar_scenes
+from gyrometra.steps.bore.chance import habit_line
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.view import page_for
 from gyroplan.assess import STEPS, minutes_of
@@ -44,6 +45,7 @@ def _context(page: JobPage) -> dict[str, Any]:
         "signed": plates.signed_words(page),
         "band": bar_scenes(page)[1][1],
         "facts": plates.sheet_facts(page),
+        "habit": habit_line(page, ""),
         "holes": plates.hole_rows(page),
         "table": plates.line_table(page),
         "bearings": "; ".join(page.units.plain(place) for place in page.job.setup.plan.bearings_mm),

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from gyrodraw import RunDrawn, RunPoint, Scene, run_chart
 from gyrometra.bridge.units import Units
+from gyrometra.steps.habits import habit
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plate import Because
 from gyrometra.steps.shared.setting import division_words, figure
@@ -91,6 +92,16 @@ def _habit_words(found: HabitStanding, units: Units) -> str:
     proven = "proven on its own cuts" if found.is_proven else "not proven yet"
     doubt = f"± {units.doubt(2 * learned.off_sd_mm)}"
     return f"This bar comes out {way} {doubt}, scatter {units.doubt(learned.scatter_mm)}: {count}, {proven}."
+
+
+def habit_line(page: JobPage, username: str) -> str:
+    """How much the bar in hand comes out large or small, in one line; empty before it was seen, and of a locked job."""
+    if page.is_locked or page.passes.state is None:
+        return ""
+    found = habit(page, [], username)
+    if found is None or found.learned is None or not found.learned.cuts:
+        return ""
+    return " ".join(part for part in (_habit_words(found, page.units), _carried_words(found)) if part)
 
 
 def _carried_words(found: HabitStanding) -> str:
