@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
 from math import sqrt
@@ -284,3 +284,46 @@ def repeats_of(places: Sequence[Sequence[float]]) -> Repeats | None:
         return None
     squares = sum((one - sum(readings) / len(readings)) ** 2 for readings in told for one in readings)
     return Repeats(sd_mm=sqrt(squares / count), count=count)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WithRod:
+    """What a thimble shows and the rod that stands in the micrometer, together [mm]."""
+
+    rod: str
+    size_mm: float
+
+
+def with_rod(
+    *, shown_mm: float, rods: Mapping[str, float], expected_mm: float, within_mm: float
+) -> WithRod | None:  # fmt: skip
+    """Return the size that a thimble's figure means with one of its rods: the one nearest to what is expected.
+
+    Parameters
+    ----------
+    shown_mm : what the thimble shows, 0 or more [mm]
+    rods : what each adds, as it was measured [mm]
+    expected_mm : about what the bore must be [mm]
+    within_mm : farther from it than this no rod is meant [mm]
+
+    Returns
+    -------
+    WithRod; None where no rod brings it there
+
+    Notes
+    -----
+    size = thimble + rod. Rods step by the travel of the thimble, so that one of them fits or none.
+
+    References
+    ----------
+    Derived here from how an inside or depth micrometer with interchangeable rods is read.
+
+    Examples
+    --------
+    >>> with_rod(shown_mm=22.01, rods={"25": 25.0, "50": 50.003}, expected_mm=72.0, within_mm=2).size_mm
+    72.013
+    """
+    near = min(rods.items(), key=lambda rod: abs(shown_mm + rod[1] - expected_mm), default=None)
+    if near is None or abs(shown_mm + near[1] - expected_mm) > within_mm + TOLERANCE:
+        return None
+    return WithRod(rod=near[0], size_mm=round(shown_mm + near[1], 9))

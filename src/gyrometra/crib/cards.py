@@ -144,6 +144,8 @@ def _gauge(gauge: Gauge, units: Units) -> str:
     reach = f", {units.length(gauge.reach_mm)} deep" if gauge.reach_mm is not None else ""
     people = ", ".join(f"{person} {units.fine(sd)}" for person, sd in sorted(gauge.repeats_mm.items()))
     due += f"; repeats: {people}" if people else ""
+    rods = ", ".join(f"{rod} {units.fine(adds)}" for rod, adds in sorted(gauge.rods_mm.items()))
+    due += f"; rods: {rods}" if rods else ""
     return (
         f"{gauge.get_kind_display()}{reach}, {units.plain(gauge.range_low_mm)} to {units.plain(gauge.range_high_mm)}, "
         f"reads to {units.fine(gauge.resolution_mm)}, error limit {units.fine(gauge.error_limit_mm)}{due}"

@@ -35,15 +35,15 @@ def lines_of(item: CribItem, name: str, units: Units) -> str | None:
 
 
 def _json_lines(item: CribItem, name: str, units: Units) -> str | None:
-    """Steps and table of a bar, feeds of a machine, people of a gauge."""
-    if name not in ("steps_mm", "tuned", "feeds_mm_rev", "repeats_mm"):
+    """Steps and table of a bar, feeds of a machine, people and rods of a gauge."""
+    if name not in ("steps_mm", "tuned", "feeds_mm_rev", "repeats_mm", "rods_mm"):
         return None
     value = getattr(item, name)
     if name == "steps_mm":
         return "\n".join(f"{units.fine(length)} {units.fine(diameter)}" for length, diameter in value)
     if name == "tuned":
         return "\n".join(f"{units.fine(out)} {turns:g}" for out, turns in value)
-    if name == "repeats_mm":
+    if name in ("repeats_mm", "rods_mm"):
         return "\n".join(f"{person} {units.fine(sd)}" for person, sd in sorted(value.items()))
     return "; ".join(units.fine(feed) for feed in value)
 

@@ -27,6 +27,7 @@ class GaugeForm(CribForm):
     error_limit_mm = LengthField(label="Error limit, either way", positive=False, least=0)
     single_sd_mm = LengthField(label="Repeatability of one reading (s)", required=False)
     repeats_mm = lines_field("Repeatability by person", "One a line: sign-in name, s of one reading. corin 0.002")
+    rods_mm = lines_field("Rods and nibs", "One a line: name, what it adds as measured. 50 50.003")
     correction_mm = LengthField(label="Standing correction, added", required=False, positive=False,
                                 help_text="nibs, rods, zero error; a plug's worn go side: -0.002")  # fmt: skip
     reach_mm = LengthField(label="Measures as deep as", required=False, help_text="empty: any depth")
@@ -48,14 +49,22 @@ class GaugeForm(CribForm):
 
     def clean_repeats_mm(self) -> dict[str, float]:
         """A person and their scatter a line."""
+        return self._named("repeats_mm", "scatter", "corin 0.002")
+
+    def clean_rods_mm(self) -> dict[str, float]:
+        """A rod and its length a line."""
+        return self._named("rods_mm", "length", "50 50.003")
+
+    def _named(self, field: str, what: str, like: str) -> dict[str, float]:
+        """Lengths by name, one a line."""
         found: dict[str, float] = {}
-        for line in re.split(r"[;\n]", str(self.cleaned_data["repeats_mm"])):
+        for line in re.split(r"[;\n]", str(self.cleaned_data[field])):
             if not line.strip():
                 continue
             name, _, text = line.strip().partition(" ")
             if not text.strip():
-                raise forms.ValidationError(f"{line.strip()} has no figure. Type name and scatter, like corin 0.002.")
-            found[name] = read_length(text.strip(), self.units, "scatter")
+                raise forms.ValidationError(f"{line.strip()} has no figure. Type name and {what}, like {like}.")
+            found[name] = read_length(text.strip(), self.units, what)
         return found
 
 

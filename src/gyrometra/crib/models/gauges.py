@@ -62,6 +62,8 @@ class Gauge(CribItem):
     reach_mm = mm(null=True, blank=True)
     #: How well each person repeats with it: user name -> standard deviation of one reading [mm].
     repeats_mm = models.JSONField(default=dict, blank=True)
+    #: What its rods add to what the thimble shows: rod -> length as it was measured [mm].
+    rods_mm = models.JSONField(default=dict, blank=True)
     range_low_mm = mm()
     range_high_mm = mm()
     resolution_mm = mm()

@@ -21,7 +21,7 @@ class Feature(models.Model):
         LENGTH = "length", "square face, by the length left"
         BAND = "band", "face at an angle"
         OUTSIDE = "outside", "outside diameter"
-        RELIEF = "relief", "relief or clearance bore"
+        RELIEF = "relief", "relief, clearance or another bore"
         DISTANCE = "distance", "distance to another axis"
 
     setup = models.ForeignKey(SetUp, on_delete=models.CASCADE, related_name="features")

@@ -17,7 +17,7 @@ from gyrometra.bridge.units import Units, to_decimal
 from gyrometra.crib.models import Gauge
 from gyrometra.inspection.models import PlugReading
 from gyrometra.inspection.services import Tried
-from gyrometra.steps.shared.entries import EntryForm, SizeEntryForm, TemperatureForm, worded
+from gyrometra.steps.shared.entries import EntryForm, SizeEntryForm, TemperatureForm, rod_meant, worded
 from gyroplan.record import BoreRecord
 
 
@@ -88,9 +88,11 @@ class DepthForm(EntryForm):
         low, high = self.bore.depth_lower_mm, self.bore.depth_upper_mm
         far = low is not None and high is not None and not float(low) / 2 <= float(size) <= float(high) * 2
         if size <= 0 or far:
-            words = self.units.plain
+            words, gauge = self.units.plain, values.get("gauge")
+            rod = None if gauge is None else rod_meant(float(size), gauge, (float(low or 0) + float(high or 0)) / 2)
+            mended = "" if rod is None else f" With the rod {rod.rod} it is {words(rod.size_mm)}: type that."
             self.add_error("value", f"{text} reads as {words(size)} {self.units.label}; the shoulder lies at "
-                                    f"{words(low or 0)} to {words(high or 0)}.")  # fmt: skip
+                                    f"{words(low or 0)} to {words(high or 0)}.{mended}")  # fmt: skip
         values["value_mm"] = size
         return values
 

@@ -19,6 +19,7 @@ from gyrometra.bridge.messages import use_shop_words
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Gauge
 from gyrometra.jobs.models import LogEntry
+from gyroplan.gauges import WithRod, with_rod
 from gyroplan.record import BoreRecord
 
 
@@ -70,6 +71,14 @@ def slip_words(slip: Slip) -> str:
     return _SLIPS[slip.kind]
 
 
+def rod_meant(size_mm: float, gauge: Gauge, expected_mm: float) -> WithRod | None:
+    """The rod that was left out of what was typed; None where the size stands by itself, or no rod fits."""
+    far = max(_FAR_MM, _FAR_SHARE * expected_mm)
+    if abs(size_mm - expected_mm) <= far:
+        return None
+    return with_rod(shown_mm=size_mm, rods=gauge.rods_mm, expected_mm=expected_mm, within_mm=far)
+
+
 class SizeEntryForm(EntryForm):
     """A measured diameter with a named gauge."""
 
@@ -115,7 +124,9 @@ class SizeEntryForm(EntryForm):
             self.add_error("value", f"{text} is 25.4 times off. Did you mean "
                                     f"{words(slip.likely_mm)} {self.units.label}?")  # fmt: skip
             return
-        asked = "" if str(self.cleaned_data.get("sure") or "").strip() == text.strip() else self._asks(size, text)
+        asked = (
+            "" if str(self.cleaned_data.get("sure") or "").strip() == text.strip() else self._asks(size, text, gauge)
+        )
         if asked:
             self.is_far = True
             self.add_error("value", f"{text} reads as {words(size)} {self.units.label}, but {asked}. Is it meant?")
@@ -123,9 +134,13 @@ class SizeEntryForm(EntryForm):
             self.add_error("value", f"{text} reads as {words(size)} {self.units.label}; {gauge.name} measures "
                                     f"{words(gauge.range_low_mm)} to {words(gauge.range_high_mm)}.")  # fmt: skip
 
-    def _asks(self, size: Decimal, text: str) -> str:
+    def _asks(self, size: Decimal, text: str, gauge: Gauge) -> str:
         """Why a size is asked before it is logged: a slip, far from the bore, or from the readings it would join."""
         size_mm = float(size)
+        rod = rod_meant(size_mm, gauge, self.expected_mm)
+        if rod is not None:
+            self.likely = self.units.plain(rod.size_mm)
+            return f"{gauge.name} has rods: with its rod {rod.rod} it is {self.likely}"
         around = self.expected_mm if self.joins_mm is None else self.joins_mm
         band = max(_SLIP_MM, self.bore.tolerance_mm)
         slips = size_slips(value_mm=size_mm, expected_mm=around, band_mm=band, unit=self.units.unit, text=text)
