@@ -12,10 +12,11 @@ from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Gauge, Size
 from gyrometra.jobs.models import SetUp
-from gyrometra.steps.page import open_page
+from gyrometra.steps.page import JobPage, open_page
 from gyroplan.assess import batch_of
 from tests.web.said import flat
 from tests.web.test_check import whole
+from tests.web.test_passes import cut
 
 pytestmark = pytest.mark.django_db
 
@@ -105,3 +106,21 @@ def test_sizes_are_kept_as_a_table_and_as_a_file(dagny: Client) -> None:
     assert Size.objects.get(name="Ring 80.5").play_mm == 0
     text = dagny.get("/crib/crib-size.csv").content.decode()
     assert "Ring 80.5" in text
+
+
+def test_the_rail_speaks_of_the_piece_that_is_looked_at(corin: Client) -> None:
+    number = page_of_piece(4).passes.state.in_hand  # type: ignore[union-attr]
+    cut(corin, "Q-207", number, query="?piece=4")  # type: ignore[arg-type]
+
+    def rail(piece: int) -> str:
+        text = flat(corin.get(f"/jobs/Q-207/bore/?piece={piece}"))
+        return text[text.index('class="rail') : text.index("</nav>", text.index('class="rail'))]
+
+    assert "Piece 4: pass" in rail(4)
+    assert "Piece 1:" not in rail(4)
+    assert "Piece 1:" in rail(1)
+    assert "Piece 4:" not in rail(1)
+
+
+def page_of_piece(piece: int) -> JobPage:
+    return open_page("Q-207", Units("mm"), piece=piece)

@@ -70,7 +70,7 @@ from gyroplan.assess.sides import SideReach, Sides, reach_into, sides_of
 from gyroplan.assess.speeds import PlannedPass, Speeds, cap_of, machine_speed, speeds_of, wanted_speed
 from gyroplan.assess.sprung import SpringPass, Springs, springs_of
 from gyroplan.assess.standing import Assessment, Boring, Standing, assess
-from gyroplan.assess.steps import in_hand, steps_of
+from gyroplan.assess.steps import in_hand, stations_of, steps_of
 from gyroplan.assess.tilt import Tilt, WallLean, tilt_of, wall_lean_of
 from gyroplan.assess.together import (
     Together,
@@ -235,6 +235,7 @@ __all__ = [
     "signed_verdict",
     "speeds_of",
     "springs_of",
+    "stations_of",
     "steps_of",
     "summary_of",
     "sweeps_of",

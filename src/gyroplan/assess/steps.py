@@ -13,6 +13,8 @@ from gyroplan.assess.steps_true import next_true, true_line
 from gyroplan.assess.together import piece_words, summary_of
 from gyroplan.record import PieceSummary
 
+#: What is logged piece by piece.
+BY_PIECE = ("true", "bore", "check")
 #: Of work that is only set true.
 _NOT_CUT: Line = (DONE, "not_cut", {})
 
@@ -29,6 +31,12 @@ def steps_of(job: Assessment) -> Steps:
     return Steps(found, following)
 
 
+def stations_of(job: Assessment, piece: int) -> tuple[Station, ...]:
+    """Return the stations that are logged piece by piece, of one piece of a batch, whichever is in hand."""
+    here = Here(job=job, piece=piece, bore=job.record.setup.bores[0].of_piece(piece))
+    return tuple(_with_piece(Station(step, *_worst(here, _LINES_OF[step])), piece) for step in BY_PIECE)
+
+
 def in_hand(job: Assessment) -> int:
     """Of several pieces the first that is not in limits yet; else the last."""
     record = job.record
@@ -42,7 +50,7 @@ def _own_words(found: PieceSummary) -> list[str]:
 
 def _with_piece(station: Station, piece: int) -> Station:
     """What is logged piece by piece says which piece it speaks of."""
-    if station.step not in ("true", "bore", "check"):
+    if station.step not in BY_PIECE:
         return station
     return replace(station, values={**station.values, "piece": piece})
 

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
+from typing import Any
 
 from gyrodraw import Scene
 from gyrometra.bridge.units import Units
 from gyrometra.steps import progress, progress_words
 from gyrometra.steps.page import JobPage
-from gyroplan.assess import STEPS
+from gyroplan.assess import STEPS, stations_of
 from gyroplan.plan import BarVerdict
 
 
@@ -76,8 +77,17 @@ def rail(page: JobPage, here: str) -> list[RailStop]:
             state=station["state"],
             here=station["step"] == here,
         )
-        for place, station in enumerate(progress.stations_at(page.job)["steps"])
+        for place, station in enumerate(_stations(page))
     ]
+
+
+def _stations(page: JobPage) -> list[dict[str, Any]]:
+    """As they were kept; of another piece of a batch than the one in hand that piece's own."""
+    kept: list[dict[str, Any]] = progress.stations_at(page.job)["steps"]
+    if page.job.quantity < 2 or all(one["values"].get("piece", page.piece) == page.piece for one in kept):
+        return kept
+    own = {one.step: asdict(one) for one in stations_of(page.assessment, page.piece)}
+    return [own.get(one["step"], one) for one in kept]
 
 
 def ghost_rail() -> list[RailStop]:
