@@ -35,6 +35,7 @@ class SpectrumDrawn:
     head: str
 
 
+Axes = tuple[Callable[[float], float], Callable[[float], float]]
 _TICKS = (20, 50, 100, 200, 500, 1000, 2000)
 #: A tone is the bar's from its natural frequency times the one up to the other: see `gyrocore.name_tones`.
 _BAR_ZONE = (0.95, 1.3)
@@ -59,7 +60,7 @@ def spectrum_scene(drawn: SpectrumDrawn, width: float, height: float = 250) -> S
         low, high = (share * drawn.natural_hz for share in _BAR_ZONE)
         scene.rect((x(low), top - 8), (x(high), bottom), "blue-zone")
         scene.line((x(drawn.natural_hz), top - 8), (x(drawn.natural_hz), bottom), "expected-line")
-        scene.text((x(low) - 6, y(-30)), drawn.natural_words, "figure-blue-small", "end")
+        _natural(scene, drawn, (x(low), x(high)), (x, y))
     for db in (0, -20, -40):
         scene.line((left, y(db)), (right, y(db)), "grid")
         scene.text((left - 8, y(db) + 5), f"{db} dB".replace("-", "\u2212"), "small", "end")
@@ -74,6 +75,22 @@ def spectrum_scene(drawn: SpectrumDrawn, width: float, height: float = 250) -> S
     scene.text((width - 24, bottom + 24), "Hz", "small", "end")
     _tones(scene, drawn, x, y)
     return scene
+
+
+def _natural(scene: Scene, drawn: SpectrumDrawn, zone: tuple[float, float], axes: Axes) -> None:
+    """Name the bar's own frequency beside its zone, on the side and at the height where no tone stands."""
+    x, y = axes
+    length = 9.5 * len(drawn.natural_words)
+    spans = {"end": (zone[0] - 6 - length, zone[0] - 6), "start": (zone[1] + 6, zone[1] + 6 + length)}
+    peaks = [x(one.hz) for one in drawn.tones]
+
+    def room(side: str) -> tuple[bool, int]:
+        left, right = spans[side]
+        return left < 0 or right > scene.width, sum(left - 12 < at < right + 12 for at in peaks)
+
+    side = min(spans, key=room)
+    at = spans[side][1] if side == "end" else spans[side][0]
+    scene.text((at, y(-30)), drawn.natural_words, "figure-blue-small", side)
 
 
 def _tones(

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 from math import log10
@@ -112,3 +112,29 @@ def _drawn(values: NDArray[np.float64], rate_hz: float) -> tuple[float, ...]:
 def hz_of(step: int) -> float:
     """The middle of a step of the drawn spectrum [Hz]."""
     return float(LEAST_HZ * (MOST_HZ / LEAST_HZ) ** ((step + 0.5) / STEPS))
+
+
+#: So many whole multiples of the bar's tone are told, each within so much of it (chosen here: `name_tones` tells the
+#: turns of the spindle to the same).
+_OVERTONES, _WITHIN = (2, 3, 4), 0.01
+
+
+def overtone_of(frequency_hz: float, bar_hz: Iterable[float]) -> int | None:
+    """Return which whole multiple of a tone of the bar a frequency is; None where it is none.
+
+    An edge that leaves the cut once a wave pushes in jolts, not in a pure wave: the sound holds whole multiples of the
+    bar's frequency, and they are the same fault.
+
+    References
+    ----------
+    A periodic force of one frequency has a Fourier series of its whole multiples.
+
+    Examples
+    --------
+    >>> overtone_of(840.0, [420.0])
+    2
+    """
+    found = (
+        times for tone in bar_hz for times in _OVERTONES if abs(frequency_hz - times * tone) <= _WITHIN * times * tone
+    )
+    return next(found, None)

@@ -13,7 +13,7 @@ from gyrocore.formulas.stability import EdgeInCut
 from gyroplan.assess import Change, Chatter, chatter_of
 from gyroplan.loop import BoreLog, Set
 from gyroplan.loop import Cut as Cutting
-from gyroplan.noise import FLOOR_DB, MOST_SAMPLES, STEPS, hz_of, loudest, sound_of
+from gyroplan.noise import FLOOR_DB, MOST_SAMPLES, STEPS, hz_of, loudest, overtone_of, sound_of
 from gyroplan.record import CutLogRecord, JobRecord, RemarkRecord
 from tests.plan.shop import BAR, CUTTER, LATHE, assessed, job
 
@@ -126,3 +126,11 @@ def test_what_cannot_be_says_why() -> None:
 def test_an_overhang_that_the_bore_needs_is_not_shortened() -> None:
     assert change(chatter(squealing(clear_mm=0.0)), "shorter").refused == "reach"
     assert change(chatter(squealing(clear_mm=40.0)), "shorter").load is not None
+
+
+@pytest.mark.parametrize(
+    ("hz", "times"), [(840.0, 2), (848.0, 2), (849.0, None), (1260.0, 3), (420.0, None), (500.0, None)]
+)
+def test_a_whole_multiple_of_the_bars_tone_is_the_bar_again(hz: float, times: int | None) -> None:
+    assert overtone_of(hz, [420.0]) == times
+    assert overtone_of(hz, []) is None

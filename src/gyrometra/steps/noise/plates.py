@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, cast
 
@@ -16,7 +16,7 @@ from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plate import Because
 from gyrometra.steps.shared.scene import bands
 from gyroplan.assess import Change, Chatter, chatter_of, damper_search
-from gyroplan.noise import FLOOR_DB, LEAST_HZ, MOST_HZ
+from gyroplan.noise import FLOOR_DB, LEAST_HZ, MOST_HZ, overtone_of
 from gyroplan.record import DamperTryRecord
 
 
@@ -139,13 +139,18 @@ class Rings:
     reason: str
 
 
-def tone_words(name: str, harmonic: int | None, bar: str) -> str:
-    """What a tone is."""
+def tone_words(tone: Mapping[str, Any], tones: Sequence[Mapping[str, Any]], bar: str) -> str:
+    """What a tone is, among those that were heard with it."""
+    name, harmonic = tone["name"], tone["harmonic"]
     if name == "bar":
         return f"the bar, {bar}" if bar else "the bar"
     if name == "turn":
         return f"{harmonic} a turn" if harmonic != 1 else "once a turn"
-    return "something else"
+    times = overtone_of(tone["frequency_hz"], [one["frequency_hz"] for one in tones if one["name"] == "bar"])
+    return "something else" if times is None else f"{_TIMES[times]} the bar"
+
+
+_TIMES = {2: "twice", 3: "three times", 4: "four times"}
 
 
 _BY_EAR = {
@@ -167,8 +172,9 @@ def _rings(page: JobPage, row: CutEntry | None) -> Rings | None:
         return Rings(number="", name="No tone stands out.", words=(), reason="Only noise of the cut was heard.")
     first = tones[0]
     bar = page.at.bar.name if page.at.bar else ""
+    name = tone_words(first, tones, bar)
     words = [
-        tone_words(first["name"], first["harmonic"], bar).capitalize(),
+        name[:1].upper() + name[1:],
         f"{first['waves_per_turn']:.1f} waves a turn",
     ]
     natural = made.get("natural_hz")
@@ -257,7 +263,7 @@ def _scenes(page: JobPage, row: CutEntry | None, found: Chatter | None) -> list[
     natural = made.get("natural_hz") or (found.frequency_hz if found else None)
     marks = [
         ToneMark(hz=one["frequency_hz"], db=one["level_db"], name=one["name"],
-                 words=f"{tone_words(one['name'], one['harmonic'], bar)}, {one['frequency_hz']:.0f} Hz",
+                 words=f"{tone_words(one, made['tones'], bar)}, {one['frequency_hz']:.0f} Hz",
                  small=f"{one['waves_per_turn']:.1f} waves a turn")
         for one in made.get("tones", [])
     ]  # fmt: skip

@@ -79,7 +79,7 @@ def _words(page: JobPage, heard: Sound) -> str:
         return "no tone stands out"
     first = heard.tones[0]
     bar = page.at.bar.name if page.at.bar else ""
-    return f"{first.frequency_hz:.0f} Hz, {tone_words(first.name, first.harmonic, bar)}"
+    return f"{first.frequency_hz:.0f} Hz, {tone_words(asdict(first), [asdict(one) for one in heard.tones], bar)}"
 
 
 @entry_view(lambda **_: ("noise", show_noise))
