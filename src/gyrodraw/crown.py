@@ -62,7 +62,7 @@ def _window(scene: Scene, crown: Crown) -> None:
         scene.line(rim.at(off), rim.at(off, 58), "narrow")
     start = -crown.divisions if crown.rises else crown.divisions
     if abs(start) > 1e-9:
-        _wedge(scene, rim, start, 0.0)
+        _wedge(scene, rim, max(-WINDOW / 2, min(WINDOW / 2, start)), 0.0)
     _ticks(scene, rim, crown, -WINDOW / 2, WINDOW / 2, 1, 5)
     _index(scene, rim, crown)
     if abs(start) > 1e-9:
