@@ -39,8 +39,10 @@ class InBore:
 def bore_band(part: Part, inside: InBore, line: PassLine, detail: Detail | None, width: float) -> Scene:
     """Draw the band at one width."""
     narrow = width < 600
-    scene = Scene(width, 212.0 if narrow else 340.0, f"Bore: {inside.words}")
-    rule_y = 118.0 if narrow else 240.0
+    # without the detail beside it the room over a slender part is left out
+    spare = 0.0 if narrow or detail is not None else _spare(part, width)
+    scene = Scene(width, 212.0 if narrow else 340.0 - spare, f"Bore: {inside.words}")
+    rule_y = 118.0 if narrow else 240.0 - spare
     _section(scene, part, inside, width, rule_y)
     if detail is not None and width > 900:
         _detail(scene, part, detail, width)
@@ -56,12 +58,24 @@ def bore_band(part: Part, inside: InBore, line: PassLine, detail: Detail | None,
     return scene
 
 
-def _section(scene: Scene, part: Part, inside: InBore, width: float, rule_y: float) -> None:
+def _view(scene: Scene, part: Part, width: float, rule_y: float) -> View:
+    """The section to scale: as large as the height over the rule and its share of the width allow."""
     narrow = width < 600
     axis_y = rule_y - (12.0 if narrow else 44.0)
     room = (width * 0.42) if narrow else 380.0 if width > 900 else 250.0
-    view = fit(scene, part, axis_y=axis_y, top=26 if narrow else 48, width=room, face_x=0)
-    view = View(scene, axis_y, (24.0 if narrow else 150.0) + part.body_mm * view.scale, view.scale)
+    view = fit(scene, part, axis_y=axis_y, top=36 if narrow else 48, width=room, face_x=0)
+    return View(scene, axis_y, (24.0 if narrow else 150.0) + part.body_mm * view.scale, view.scale)
+
+
+def _spare(part: Part, width: float) -> float:
+    """How much of the height over the part nothing is drawn in."""
+    view = _view(Scene(width, 340.0, ""), part, width, 240.0)
+    return max(0.0, view.y(part.greatest_mm) - 48)
+
+
+def _section(scene: Scene, part: Part, inside: InBore, width: float, rule_y: float) -> None:
+    narrow = width < 600
+    view = _view(scene, part, width, rule_y)
     draw_work(view, part)
     draw_wanted(view, part)
     if inside.bar_mm:
@@ -99,16 +113,27 @@ def _gauge(view: View, part: Part, inside: InBore) -> None:
     """A bore gauge in section at its place, the size beside it."""
     scene, x = view.scene, view.x(part.length_mm * 0.15)
     wall = view.y(part.aim_mm)
-    scene.rect((x - 5, wall), (x + 5, wall + 34), "bar")
-    scene.poly([(x - 16, view.axis_y), (x - 16, wall + 46), (x - 8, wall + 34), (x + 8, wall + 34), (x + 16, wall + 46),
+    # in a small bore the foot is as short as the room under the wall
+    foot = min(wall + 34, view.axis_y - 16)
+    knee = min(foot + 12, view.axis_y - 6)
+    scene.rect((x - 5, wall), (x + 5, foot), "bar")
+    scene.poly([(x - 16, view.axis_y), (x - 16, knee), (x - 8, foot), (x + 8, foot), (x + 16, knee),
                 (x + 16, view.axis_y)], "bar")  # fmt: skip
     handle = min(view.face_x + 200, scene.width - 12)
     scene.rect((x + 16, view.axis_y - 10), (handle, view.axis_y), "bar")
     if scene.width > 600:
-        scene.text((view.face_x + 14, view.axis_y - 18), inside.words, "label")
         role = {"bad": "measured-bad", "blue": "measured-blue"}.get(inside.size_state, "measured")
+        if view.axis_y - wall < _ROOM_INSIDE:
+            scene.text((view.face_x + 14, view.axis_y - 44), inside.size_words, role)
+            scene.text((view.face_x + 14, view.axis_y - 18), f"{inside.words}, {inside.note_words}", "label")
+            return
+        scene.text((view.face_x + 14, view.axis_y - 18), inside.words, "label")
         scene.text((x - 36, view.axis_y - 42), inside.size_words, role, "end")
         scene.text((x - 36, view.axis_y - 20), inside.note_words, "label", "end")
+
+
+#: Less room than this under the wall, and the size stands outside the bore.
+_ROOM_INSIDE = 66.0
 
 
 #: Magnifications that a detail may be drawn at, beside the section.
