@@ -95,7 +95,7 @@ def test_go_and_no_go_only(page: Page, live_server: Any, shop: None) -> None:
     sign_in(page, live_server.url)
     page.goto(f"{live_server.url}/jobs/Q-214/check/")
     page.get_by_role("button", name="Plug 72 H7, go side goes").click()
-    expect(page.locator(".plugrow")).to_contain_text("goes")
+    expect(page.locator(".plugs .plugrow")).to_contain_text("goes")
     page.get_by_role("button", name="Plug 72 H7, no-go side does not go").click()
     expect(page.locator(".plugs h2")).to_contain_text("at least 72.001, at most 72.029")
     assert PlugReading.objects.count() == 2
