@@ -14,7 +14,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 
 from gyrometra.bridge.units import Units
-from gyrometra.crib.models import Bar
+from gyrometra.crib.models import Bar, CribChange
 from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.sound import NoSound, read_wav
 from gyrometra.jobs.models import Plan
@@ -151,5 +151,16 @@ def test_a_tuned_bar_is_told_where_its_damper_goes_next(corin: Client) -> None:
     assert "0 turns out" in said, "what was tried stands in the list"
     said = tried(corin, changed=["damper"], sound="quiet", turns="1")
     assert "best of 2 tried, it runs quiet" in said
+    assert "It stands so: keep it" in said
+    wrong = flat(corin.post(f"{PAGE}stands/", {"turns": "far"}))
+    assert "Turns are a figure like 1.5." in wrong
+    for _ in range(2):
+        corin.post(f"{PAGE}stands/", {"turns": "1"})
+    bar.refresh_from_db()
+    assert bar.tuned_turns == 1
+    assert CribChange.objects.filter(kind="bar", item_id=bar.pk, what="changed").count() == 1, "a double tap is one"
+    assert "card: 1 turns out" in flat(corin.get(PAGE))
+    Bar.objects.filter(pk=bar.pk).update(tuned=[])
+    assert "no tuned bar here" in flat(corin.post(f"{PAGE}stands/", {"turns": "2"}))
     Bar.objects.filter(pk=bar.pk).update(tuned=[[out, 2.5]])
     assert "by its owner&#x27;s table for this overhang" in corin.get(PAGE).content.decode(), "the table goes before"

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from decimal import Decimal
 from typing import Any
 
 from django.db import transaction
@@ -10,7 +11,7 @@ from django.utils import timezone
 
 from gyrometra.accounts.models import User
 from gyrometra.bridge.units import Typed
-from gyrometra.crib.models import CribChange, CribItem, Fixture, Head, Hole, Machine, MachineSpeed
+from gyrometra.crib.models import Bar, CribChange, CribItem, Fixture, Head, Hole, Machine, MachineSpeed
 from gyrometra.crib.queries import used_by
 from gyrometra.crib.values import KIND_OF, plain_of
 
@@ -38,6 +39,16 @@ def retire_item(*, user: User, item: CribItem) -> None:
 def note_check(*, user: User, item: CribItem, words: str) -> None:
     """A check of a thing into its history: what was read, and what came of it."""
     _log(user, item, "check", {"check": ["", words]})
+
+
+@transaction.atomic
+def note_damper(*, user: User, bar: Bar, turns: Decimal) -> None:
+    """Where the damper of a tuned bar stands now, as found at the machine; into its card and its history."""
+    held: Bar = Bar.objects.select_for_update(of=("self",)).get(pk=bar.pk)
+    before = plain_of(held)
+    held.tuned_turns = turns
+    held.save()
+    _note_change(user, held, before)
 
 
 @transaction.atomic

@@ -42,6 +42,7 @@ urlpatterns = [
     path("<job:number>/cut/<slug:kind>/", bore.log_cut, name="log-cut"),
     path("<job:number>/noise/", noise.noise, name="noise"),
     path("<job:number>/noise/hear/", noise.hear, name="hear"),
+    path("<job:number>/noise/stands/", noise.stands, name="stands"),
     path("<job:number>/noise/tried/", noise.tried, name="tried"),
     path("<job:number>/size/", check.log_size, name="log-size"),
     path("<job:number>/plug/", check.log_plug, name="log-plug"),

@@ -43,3 +43,13 @@ class TriedForm(EntryForm):
     words = forms.CharField(max_length=60, required=False)
     #: Of a damper: how many turns out it stood.
     turns = forms.DecimalField(min_value=0, max_value=20, max_digits=6, decimal_places=3, required=False)
+
+
+class StandsForm(forms.Form):
+    """Where a damper stands, turns out."""
+
+    turns = forms.DecimalField(
+        min_value=0, max_value=20, max_digits=6, decimal_places=3,
+        error_messages={"required": "Type how many turns out it stands.",
+                        "invalid": "Turns are a figure like 1.5."},
+    )  # fmt: skip

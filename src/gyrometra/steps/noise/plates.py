@@ -17,7 +17,7 @@ from gyrometra.steps.shared.plate import Because
 from gyrometra.steps.shared.scene import bands
 from gyroplan.assess import Change, Chatter, chatter_of, damper_search
 from gyroplan.noise import FLOOR_DB, LEAST_HZ, MOST_HZ, overtone_of
-from gyroplan.record import DamperTryRecord
+from gyroplan.record import BarRecord, DamperTryRecord
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -222,6 +222,8 @@ class DamperWords:
     turns: str
     words: str
     done: bool
+    #: It stands so on the bar's card already.
+    kept: bool = False
 
 
 def _damper(page: JobPage, rows: Sequence[CutEntry]) -> DamperWords | None:
@@ -231,19 +233,28 @@ def _damper(page: JobPage, rows: Sequence[CutEntry]) -> DamperWords | None:
         return None
     if tuning is not None and tuning.turns is not None:
         return DamperWords(
-            turns=f"{tuning.turns:g}", words="turns out, by its owner's table for this overhang", done=True
-        )
+            turns=f"{tuning.turns:g}", words="turns out, by its owner's table for this overhang", done=True,
+            kept=_stands_at(bar, tuning.turns),
+        )  # fmt: skip
     tries = [
         DamperTryRecord(turns=row.rests_on["turns"], sound=cast(Sound, row.sound)) for row in rows
         if "turns" in row.rests_on and row.rests_on.get("bar") == bar.name and row.sound
     ]  # fmt: skip
     found = damper_search(tries)
     if found.next_turns is None:
-        return DamperWords(turns=f"{found.best_turns:g}", done=True,
+        return DamperWords(turns=f"{found.best_turns:g}", done=True, kept=_stands_at(bar, found.best_turns or 0.0),
                            words=f"turns out: best of {len(tries)} tried, it {_SAYS[found.best_sound]}")  # fmt: skip
     how = "Full in" if found.next_turns == 0 else f"steps of {found.step_turns:g}"
     return DamperWords(turns=f"{found.next_turns:g}", done=False,
                        words=f"turns out. {how}; both locks tight, tap it, cut, listen.")  # fmt: skip
+
+
+#: Nearer than this it is the same place: the card keeps hundredths [turns].
+_SAME_TURNS = 0.006
+
+
+def _stands_at(bar: BarRecord, turns: float) -> bool:
+    return bar.tuned_turns is not None and abs(bar.tuned_turns - turns) < _SAME_TURNS
 
 
 _SAYS = {"quiet": "runs quiet", "hum": "hums", "squeal": "squeals"}

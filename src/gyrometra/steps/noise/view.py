@@ -6,12 +6,16 @@ from dataclasses import asdict
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse
-from django.views.decorators.http import require_safe
+from django.shortcuts import redirect
+from django.urls import reverse
+from django.views.decorators.http import require_POST, require_safe
 
+from gyrometra.accounts.people import member
+from gyrometra.crib.services import note_damper
 from gyrometra.cutting import services as cutting
 from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.sound import NoSound, read_wav
-from gyrometra.steps.noise.form import PITCHES, HearForm, TriedForm
+from gyrometra.steps.noise.form import PITCHES, HearForm, StandsForm, TriedForm
 from gyrometra.steps.noise.plates import noise as plates
 from gyrometra.steps.noise.plates import tone_words
 from gyrometra.steps.page import JobPage
@@ -95,6 +99,19 @@ def tried(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
                  "words": f"{values['turns'].normalize():f} turns out"}  # fmt: skip
     _log(request, page, values, CutEntry.Kind.TRIED, rests_on=made, sound=values["sound"])
     return None
+
+
+@require_POST
+def stands(request: HttpRequest, number: str) -> HttpResponse:
+    """Keep on the bar's card where its damper stands, as it was found here."""
+    page = page_for(request, number)
+    form, bar = StandsForm(request.POST), page.job.setup.plan.bar
+    if page.is_locked or bar is None or not bar.tuned:
+        return show_noise(request, page, {"refused": "There is no tuned bar here to keep it for."})
+    if not form.is_valid():
+        return show_noise(request, page, {"refused": str(next(iter(form.errors.values()))[0])})
+    note_damper(user=member(request), bar=bar, turns=form.cleaned_data["turns"])
+    return redirect(reverse("noise", args=(number,)) + page.query)
 
 
 def _log(request: HttpRequest, page: JobPage, values: dict[str, Any], kind: str, **kept: Any) -> None:
