@@ -1,5 +1,6 @@
 """What a recorded job means: passes, bar, speeds, rounds, verdicts, and what is next. All that any page says."""
 
+from gyroplan.assess.asked import AskedPlaces, asked_places
 from gyroplan.assess.at import AtBore
 from gyroplan.assess.bars import (
     BarInWork,
@@ -101,6 +102,7 @@ __all__ = [
     "SIZES_TOO",
     "SPRING_LEFT",
     "STEPS",
+    "AskedPlaces",
     "Assessment",
     "AtBore",
     "BarInWork",
@@ -172,6 +174,7 @@ __all__ = [
     "WayFit",
     "alike",
     "asked_of",
+    "asked_places",
     "assess",
     "at_centres",
     "band_of",

@@ -21,9 +21,11 @@ from gyrometra.steps.shared.since import changed_since
 from gyrometra.steps.sheet import target_words
 from gyrometra.steps.true.plates import cells, last_reading, planned, reading_hint
 from gyroplan.assess import (
+    AskedPlaces,
     Checked,
     LimitFound,
     alike,
+    asked_places,
     in_line,
     job_word,
     name_of,
@@ -59,7 +61,7 @@ class FormWords:
 def check(page: JobPage) -> dict[str, Any]:
     """All that the Check page prints."""
     units, judged = page.units, page.judged
-    angles, asked = two_angles(judged), asked_places(judged, units)
+    angles, asked = two_angles(judged), asked_of(page)
     rounds = page.sweeps
     current = rounds[-1] if rounds else None
     open_round = current if current and not current.is_closed else None
@@ -69,6 +71,7 @@ def check(page: JobPage) -> dict[str, Any]:
         "grid": _grid(judged, units),
         "depths": [units.length(z) for z in judged.stations_mm],
         "form_lines": [*(_form_words(line, units) for line in judged.limits), *_line_up(page)],
+        "asked_notes": [] if page.is_locked else asked_notes(asked, page),
         "hints": [sentence(h, units.unit) for h in (judged.form.hints if judged.form else ())],
         "doubt": units.doubt(judged.expanded_mm),
         "verdict": verdict_plate(page),
@@ -81,7 +84,8 @@ def check(page: JobPage) -> dict[str, Any]:
         "reading_hint": reading_hint(open_round, units),
         "cells": cells(open_round, None, units, page.bore) if open_round else [],
         "suggested": {"z": units.plain(asked.now[0]), "angle": f"{asked.now[1]:.0f}"},
-        **({} if open_round or page.record.setup.only_trued else grid_scenes(page, asked.places, asked.now, angles)),
+        **({} if open_round or page.record.setup.only_trued else
+           grid_scenes(page, list(asked.places), asked.now, angles)),
         "runout_now": "runout" in judged.state.missing and not {"depths", "directions"} & set(judged.state.missing),
         "room": _room(judged, units),
         "missing": [progress_words.gap_words(gap) for gap in judged.missing],
@@ -282,32 +286,23 @@ def _form_words(line: LimitFound, units: Units) -> FormWords:
     )
 
 
-@dataclass(frozen=True, kw_only=True)
-class Asked:
-    """The places that a verdict needs, and the one whose turn it is."""
-
-    places: list[tuple[float, float]]
-    now: tuple[float, float]
+def asked_of(page: JobPage) -> AskedPlaces:
+    """Where this bore is measured."""
+    units = page.units
+    return asked_places(page.judged, page.record.setup.holding, lambda z: _round_depth(z, units))
 
 
-def asked_places(judged: Checked, units: Units) -> Asked:
-    """Both ends and the middle, directions evenly round half a turn; the first that lacks a reading is asked now."""
-    length, work = judged.bore.length_mm, judged.work
-    shares: tuple[float, ...] = (1 / 7, 1 / 2, 6 / 7)
-    if work.is_short:
-        shares = (1 / 4, 3 / 4) if work.taper_limit_mm is not None else (1 / 2,)
-    depths = [_round_depth(length * share, units) for share in shares]
-    if judged.state.coverage.depths_missing is False:
-        depths = list(judged.stations_mm)
-    angles = (0.0, 60.0, 120.0) if work.directions > 2 else (0.0, 90.0)[: work.directions]
-    places = [(z, angle) for angle in angles for z in depths]
-    needed = 2 if work.inspection == "critical" or "repeat" in judged.state.missing else 1
-    for again in range(needed):
-        for z, angle in places:
-            place = judged.place(z, angle)
-            if place is None or len(judged.sizes_at(place)) <= again:
-                return Asked(places=places, now=(z, angle))
-    return Asked(places=places, now=(depths[0], 0.0))
+def asked_notes(asked: AskedPlaces, page: JobPage) -> list[str]:
+    """Why it is measured there and not elsewhere."""
+    units, notes = page.units, []
+    if asked.for_jaws:
+        notes.append("Three directions: three jaws may have sprung it to three lobes.")
+    if asked.turned_deg:
+        notes.append(f"Turned by {asked.turned_deg:.0f}°: the wall is broken in the usual directions.")
+    if asked.blocked:
+        left = "; ".join(f"{units.length(z)} deep at {angle:.0f}°" for z, angle in asked.blocked)
+        notes.append(f"Left out, the wall is broken there: {left}.")
+    return notes
 
 
 def _round_depth(z_mm: float, units: Units) -> float:
