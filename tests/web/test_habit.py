@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from datetime import timedelta
 from typing import Any
 
@@ -116,6 +117,18 @@ def test_a_finer_gauge_and_cooling_are_said_to_help(corin: Client) -> None:
     size(corin, "Q-214", "71.62", part_temp_c="32", gauge_temp_c="24", temp_u_c="5")
     said = bore_page(corin)
     assert "measured cold: temperature is most of the uncertainty" in said
+
+
+def test_an_indicator_on_the_slide_is_said_to_help_where_a_dial_is_turned(corin: Client) -> None:
+    """A scatter of 0.016 leaves chances to be won; of a reading on a micrometer no dial is turned."""
+    seen_in("Q-219", [0.020, -0.018, 0.014, -0.016, 0.018, -0.014])
+    cut(corin, "Q-214", 4)
+    size(corin, "Q-214", "71.606")
+    raised = re.search(r"(\d+) % moved by an indicator on the slide", bore_page(corin))
+    told = re.search(r"(\d+) %</b>|(\d+) %<", bore_page(corin))
+    assert raised is not None
+    assert told is not None
+    assert int(raised[1]) > int(told[1] or told[2])
 
 
 def test_it_costs_one_query_however_much_was_seen(corin: Client, django_assert_max_num_queries: Any) -> None:

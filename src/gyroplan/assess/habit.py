@@ -346,7 +346,25 @@ def _raised(
         weight = (learned.scatter_mm / max(learned.off_sd_mm, 1e-9)) ** 2
         surer = replace(learned, off_sd_mm=learned.scatter_mm / sqrt(weight + 1))
         found.append(Raised(code="alike", chance=_landing(surer, target, None, limits).chance_in_limits))
+    steadier = _by_finer_step(boring, learned)
+    if steadier is not None:
+        found.append(Raised(code="step", chance=_landing(steadier, target, None, limits).chance_in_limits))
     return tuple(sorted((one for one in found if one.chance >= now + 0.02), key=lambda one: -one.chance))
+
+
+#: A hand sets a dial to about a fifth of a division either way; an indicator on the slide takes that out, but never
+#: more than half of what was seen to scatter (both chosen here).
+_HAND_SHARE, _MOST_OF_IT = 0.2, 0.5
+
+
+def _by_finer_step(boring: Boring, learned: LearnedHabit) -> LearnedHabit | None:
+    """The habit as it would scatter, were the slide moved by an indicator; None where no dial is turned."""
+    way = boring.passes.by.way
+    if not isinstance(way, DialWay) or learned.scatter_mm <= 0:
+        return None
+    hand = _HAND_SHARE * abs(way.on_diameter_mm) / sqrt(3)
+    left = max(learned.scatter_mm**2 - hand**2, (_MOST_OF_IT * learned.scatter_mm) ** 2)
+    return replace(learned, scatter_mm=sqrt(left))
 
 
 def _cold_doubt(boring: Boring, doubt: float) -> float | None:

@@ -116,6 +116,7 @@ _RAISED = {
     "finer": "{chance} measured with {name}",
     "cold": "{chance} measured cold: temperature is most of the uncertainty",
     "alike": "{chance} after one more pass alike, measured",
+    "step": "{chance} moved by an indicator on the slide, not by the dial alone",
 }  # fmt: skip
 
 

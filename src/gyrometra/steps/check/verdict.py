@@ -174,8 +174,9 @@ def _reason_over(page: JobPage) -> Reason:
         ("Measure again", "set the gauge first; a slip is cheaper than a casting", True),
         ("Fit the mating part to it", "Work, to fit a mating part: its size follows", True),
         *_next_sizes(page),
-        ("Ring or bush", "bore out and fit one, where the wall allows", True),
+        ("Bush or sleeve", "bore out and fit one, where the wall allows", True),
         ("Accept by concession", "a lead signs, with a reason", True),
+        ("Start again", "another blank, planned as this one; this record stays", True),
         ("Cut or hone", "no: both make it larger", False),
     ]
     if page.judged.state.limits.size.verdict != "over" and over_lines:

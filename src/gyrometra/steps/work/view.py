@@ -14,6 +14,7 @@ from django.views.decorators.http import require_http_methods, require_POST
 
 from gyrometra.accounts.people import member, units_shown, words_typed
 from gyrometra.crib import starter
+from gyrometra.crib.models import Gauge
 from gyrometra.jobs import copies
 from gyrometra.jobs import services as jobs
 from gyrometra.jobs.history import change_words, link_names
@@ -24,6 +25,7 @@ from gyrometra.steps import progress
 from gyrometra.steps.bush.suited import suited_words
 from gyrometra.steps.page import JobPage, open_page
 from gyrometra.steps.shared.entries import EntryForm
+from gyrometra.steps.shared.fine import fine_words
 from gyrometra.steps.shared.plan_form import PlanForm
 from gyrometra.steps.shared.plan_view import save_plan
 from gyrometra.steps.shared.plate import ghost_rail
@@ -144,6 +146,9 @@ def show_work(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
         "setup_rows": rows, "links": list(place_links(page, at)),
         "view_query": at_query(page, ""), **under,
     }  # fmt: skip
+    if "places" in under and not (page.is_locked or page.record.setup.only_trued):
+        gauges = Gauge.objects.measuring(page.bore.lower_mm)
+        shown["fine"] = fine_words(page, gauges, member(request).username)
     if at in PANELS:
         shown |= {"panel": panel_of(form, at), "panel_title": _title(page, at),
                   "was": place_digest(page, at), "elsewhere": errors_elsewhere(form, at)}  # fmt: skip
