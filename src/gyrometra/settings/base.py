@@ -5,6 +5,7 @@ from pathlib import Path
 
 import environ
 from csp.constants import NONE, SELF
+from django.core.exceptions import ImproperlyConfigured
 
 env = environ.Env()
 BASE_DIR = Path(__file__).resolve().parents[3]
@@ -16,6 +17,10 @@ DEMO = env.bool("DEMO", default=False)
 #: What stands over sheets and reports: the shop's name, and a line under it.
 SHOP_NAME = env.str("SHOP_NAME", default="")
 SHOP_LINE = env.str("SHOP_LINE", default="")
+#: How a shop judges near a limit: "guarded", limits narrowed by the uncertainty (ISO 14253-1), or "simple", as read.
+JUDGE_RULE = env.str("JUDGE_RULE", default="guarded")
+if JUDGE_RULE not in ("guarded", "simple"):
+    raise ImproperlyConfigured(f"JUDGE_RULE is guarded or simple; {JUDGE_RULE} was given.")
 
 INSTALLED_APPS = [
     "django.contrib.auth",

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Any
 
+from django.conf import settings
 from django.utils import timezone
 
 from gyrometra.bridge.units import Units
@@ -21,10 +22,15 @@ NAMES = {"work": "Work", "bar": "Bar", "cuts": "Cuts", "true": "True", "bore": "
 MADE = 7
 
 
+def made() -> str:
+    """By which make, and by which rule of judging, stations are written."""
+    return f"{MADE} {settings.JUDGE_RULE}"
+
+
 def keep_those_of_an_older_make() -> None:
     """Work out the stations of every job that an older make of the product has written."""
     for job in list(Job.objects.only("pk", "number", "stations")):
-        if job.stations.get("made") != MADE:
+        if job.stations.get("made") != made():
             refresh(job)
 
 
@@ -49,7 +55,7 @@ def work_out(page: JobPage) -> None:
         job = open_page(own.number, page.units, piece=piece, setup=job.record.setup.place).assessment
     found = steps_of(job)
     stations = {
-        "made": MADE, "steps": [asdict(station) for station in found.steps], "next": asdict(found.following),
+        "made": made(), "steps": [asdict(station) for station in found.steps], "next": asdict(found.following),
     }  # fmt: skip
     summary = setup_values(setup_summary(page.assessment))
     own.stale = False

@@ -8,6 +8,7 @@ from dataclasses import dataclass, field, replace
 from datetime import date
 from typing import Any
 
+from django.conf import settings
 from pydantic import TypeAdapter
 
 from gyrometra.cutting.models import CutEntry
@@ -78,7 +79,7 @@ def read(job: Job, piece: int, today: date, *, whole: bool = False) -> tuple[Job
     logs = _cut_logs(job, setup, bores, cuts)
     record = JobRecord(
         number=job.number, part=job.part, material=job.material.data, setup=setup, quantity=job.quantity,
-        due_on=job.due_on, closed_reason=job.closed_reason,
+        due_on=job.due_on, closed_reason=job.closed_reason, rule=settings.JUDGE_RULE,
         cuts=tuple(log_record(log, place, piece) for (place, piece), log in logs.items() if log.rows or log.remarks
                    or log.log.first),
         rounds=tuple(round_record(row, places) for row in rounds),

@@ -91,6 +91,12 @@ def _title(page: JobPage) -> list[tuple[str, str]]:
     return [(name, words) for name, words in rows if words]
 
 
+_RULES = {
+    True: "Limits narrowed by the uncertainty (ISO 14253-1, k = 2).",
+    False: "Judged as read, without the uncertainty: the shop's rule.",
+}
+
+
 def _reasons(signoff: Any) -> list[str]:
     """The reasons of the concessions, each once; the limits that each accepts stand among the facts."""
     if signoff is None:
@@ -100,8 +106,7 @@ def _reasons(signoff: Any) -> list[str]:
 
 
 def _summary(found: BoreReport, reasons: Sequence[str], *, signed: bool) -> str:
-    said = f"{found.in_limits} of {found.asked} found in limits. Limits narrowed by the uncertainty "
-    said += "(ISO 14253-1, k = 2). "
+    said = f"{found.in_limits} of {found.asked} found in limits. {_RULES[found.guarded]} "
     if not signed:
         return said + "Not signed: this is a draft."
     return said + f"Signed: this record is locked. Concessions: {'; '.join(filter(None, reasons)) or 'none'}."

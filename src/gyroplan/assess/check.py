@@ -191,6 +191,7 @@ def _work(
         entries.append(Runout(swing_mm=swept.swing_mm, expanded_mm=swept.round.indicator_step_mm))
     return CheckWork(
         length_mm=bore.length_mm, lower_mm=bore.lower_mm, upper_mm=bore.upper_mm, gauges=names.known or [_NO_GAUGE],
+        rule=record.rule,
         inspection=bore.inspection, taper_limit_mm=bore.taper_limit_mm, roundness_limit_mm=bore.roundness_limit_mm,
         runout_limit_mm=bore.runout_limit_mm, depth_lower_mm=bore.depth_lower_mm, depth_upper_mm=bore.depth_upper_mm,
         part_expansion_um_m_k=record.material.expansion_um_m_k, entries=entries,

@@ -63,18 +63,27 @@ def features_of(record: JobRecord, piece: int, today: date) -> tuple[FeatureChec
     FeatureChecked in the order of the features
     """
     own = [one for one in record.feature_readings if one.piece == piece]
+    how = _How(today=today, rule=record.rule)
     return tuple(
-        FeatureChecked(feature=one, lines=_lines(one, [r for r in own if r.feature == one.place], today))
+        FeatureChecked(feature=one, lines=_lines(one, [r for r in own if r.feature == one.place], how))
         for one in record.setup.features
     )
 
 
-def _lines(feature: FeatureRecord, own: Sequence[FeatureReadingRecord], today: date) -> tuple[FeatureLine, ...]:
+@dataclass(frozen=True, slots=True)
+class _How:
+    """On which day, and by which rule, it is judged."""
+
+    today: date
+    rule: str
+
+
+def _lines(feature: FeatureRecord, own: Sequence[FeatureReadingRecord], how: _How) -> tuple[FeatureLine, ...]:
     found = []
     for what, lower, upper in asked_of(feature):
         readings = tuple(one for one in own if one.what == what)
         line = FeatureLine(what=what, lower=lower, upper=upper, readings=readings)
-        found.append(_JUDGED[what](feature, line, today) if readings else line)
+        found.append(_JUDGED[what](feature, line, how) if readings else line)
     return tuple(found)
 
 
@@ -92,7 +101,7 @@ def asked_of(feature: FeatureRecord) -> list[tuple[Quantity, float | None, float
     return asked
 
 
-def _size(feature: FeatureRecord, line: FeatureLine, today: date) -> FeatureLine:
+def _size(feature: FeatureRecord, line: FeatureLine, how: _How) -> FeatureLine:
     """All readings together, each by its own gauge; a distance over walls with what the walls are known to."""
     names, taken = GaugeNames(), []
     for one in line.readings:
@@ -101,8 +110,8 @@ def _size(feature: FeatureRecord, line: FeatureLine, today: date) -> FeatureLine
     believed = believed_size(taken, names.known, _AS_COLD)
     walls = max(one.walls_expanded_mm for one in line.readings)
     expanded = (believed.expanded_mm**2 + walls**2) ** 0.5
-    overdue = any(one.gauge_due_on is not None and one.gauge_due_on < today for one in line.readings)
-    word = _between(feature, line, believed.value_mm, expanded)
+    overdue = any(one.gauge_due_on is not None and one.gauge_due_on < how.today for one in line.readings)
+    word = _between(feature, line, (believed.value_mm, expanded), how.rule)
     if word in ("in", "not-proven") and len(line.readings) < _READINGS.get(feature.inspection, 1):
         word = "incomplete"
     if word == "in" and (believed.unrepeated or believed.agree is False):
@@ -120,29 +129,34 @@ def at_centres(reading: FeatureReadingRecord) -> CentreDistance:
     )
 
 
-def _angle(feature: FeatureRecord, line: FeatureLine, today: date) -> FeatureLine:
+def _angle(feature: FeatureRecord, line: FeatureLine, how: _How) -> FeatureLine:
     last = line.readings[-1]
-    return _found(line, last.value, last.expanded, _between(feature, line, last.value, last.expanded, grows=None))
+    return _found(
+        line, last.value, last.expanded, _between(feature, line, (last.value, last.expanded), how.rule, grows=None)
+    )
 
 
-def _at_most(feature: FeatureRecord, line: FeatureLine, today: date) -> FeatureLine:
+def _at_most(feature: FeatureRecord, line: FeatureLine, how: _How) -> FeatureLine:
     last = line.readings[-1]
-    judged = judge_at_most(found_mm=last.value, allowed_mm=line.upper, expanded_mm=last.expanded)
+    judged = judge_at_most(found_mm=last.value, allowed_mm=line.upper, expanded_mm=last.expanded, rule=how.rule)
     words = {"in": "in", "over": "over", "undecided-high": "not-proven"}
     return _found(line, last.value, last.expanded, words[judged.verdict])
 
 
-_JUDGED: dict[str, Callable[[FeatureRecord, FeatureLine, date], FeatureLine]] = {
+_JUDGED: dict[str, Callable[[FeatureRecord, FeatureLine, _How], FeatureLine]] = {
     "size": _size, "angle": _angle, "runout": _at_most, "form": _at_most,
 }  # fmt: skip
 _AS_FEATURE = object()
 
 
 def _between(
-    feature: FeatureRecord, line: FeatureLine, value: float, expanded: float, grows: object = _AS_FEATURE
+    feature: FeatureRecord, line: FeatureLine, found: tuple[float, float], rule: str, grows: object = _AS_FEATURE
 ) -> str:
     """In words of the verdict: what can still be cut away is metal left, what cannot is over."""
-    called = verdict(value_mm=value, expanded_mm=expanded, lower_mm=line.lower or 0.0, upper_mm=line.upper).verdict
+    value, expanded = found
+    called = verdict(
+        value_mm=value, expanded_mm=expanded, lower_mm=line.lower or 0.0, upper_mm=line.upper, rule=rule
+    ).verdict
     if called == "in":
         return "in"
     if called.startswith("undecided"):

@@ -273,6 +273,7 @@ def _with_chance(
     if not lower - TOLERANCE <= target <= upper + TOLERANCE:
         return standing
     doubt = passes.state.expanded_mm or 0.0 if passes.state else 0.0
+    doubt = doubt if passes.at.record.rule == "guarded" else 0.0
     limits = _proven_within(lower, upper, doubt)
     as_told = _landing(learned, target, _set_to(passes, target), limits)
     habit_off = _landing(learned, target, None, limits)

@@ -34,11 +34,13 @@ class ReportRow:
     bounds_mm: tuple[float | None, float | None] = (None, None)
     #: Of a feature: degrees, not millimetres.
     is_angle: bool = False
+    #: Whether its limits are narrowed by the uncertainty.
+    guarded: bool = True
 
     @property
     def accepted_mm(self) -> tuple[float | None, float]:
-        """The limits narrowed by the uncertainty; a lower one only where there is one."""
-        doubt, upper = self.expanded_mm or 0.0, self.upper_mm or 0.0
+        """The limits narrowed by the uncertainty, as far as the rule does so; a lower one only where there is one."""
+        doubt, upper = self.expanded_mm or 0.0 if self.guarded else 0.0, self.upper_mm or 0.0
         return (None if self.lower_mm is None else self.lower_mm + doubt), upper - doubt
 
 
@@ -73,6 +75,11 @@ class BoreReport:
         return sha256(repr(told).encode()).hexdigest()[:16]
 
     @property
+    def guarded(self) -> bool:
+        """Whether its limits are narrowed by the uncertainty."""
+        return all(row.guarded for row in self.rows)
+
+    @property
     def in_limits(self) -> int:
         """How many limits are in limits."""
         return sum(row.verdict == "in" for row in self.rows)
@@ -87,7 +94,8 @@ def report_of(job: Assessment, piece: int, place: int) -> BoreReport:
     """Return what is handed over of one bore of one piece: sizes place by place, form, run-out, depth, the line."""
     checked = job.check(piece, place)
     rows = [*_sizes(checked), *_limits(checked), *_line(job, piece, place), *_features(job, piece, place)]
-    numbered = tuple(replace(row, number=number) for number, row in enumerate(rows, 1))
+    guarded = job.record.rule == "guarded"
+    numbered = tuple(replace(row, number=number, guarded=guarded) for number, row in enumerate(rows, 1))
     temperatures = [(one.part_temp_c, one.gauge_temp_c, one.temp_u_c) for one in checked.sizes]
     return BoreReport(
         piece=piece, bore=checked.bore.name, place=place, rows=numbered, gauges=_gauges(checked, numbered),

@@ -60,7 +60,7 @@ def in_line(job: Assessment, piece: int) -> Together | None:
     found = line_of_bores(bores=centres)
     # as a diameter, like the limit
     expanded = 2 * doubt
-    judged = judge_at_most(found_mm=found.coaxiality_mm, allowed_mm=asked, expanded_mm=expanded)
+    judged = judge_at_most(found_mm=found.coaxiality_mm, allowed_mm=asked, expanded_mm=expanded, rule=job.record.rule)
     return Together(
         asked_mm=asked, word=_WORDS[judged.verdict], value_mm=found.coaxiality_mm, expanded_mm=expanded,
         rows=tuple((row.name, row.off_mm) for row in found.rows),
@@ -227,7 +227,7 @@ def signed_verdict(job: Assessment, others: Sequence[Assessment] = ()) -> tuple[
     now = replace_others(job, summaries)
     return shown_digest(now), {
         "word": job_word(now),
-        "rule": "guarded",
+        "rule": job.record.rule,
         "bores": [
             {**bore, **({"setup": letter} if len(whole) > 1 else {})}
             for letter, piece in shown

@@ -334,6 +334,8 @@ class JobRecord:
     signed_by: str = ""
     #: Why it was given up; empty while it is not.
     closed_reason: str = ""
+    #: Near a limit: limits narrowed by the uncertainty, or as read where the shop says so.
+    rule: Literal["guarded", "simple"] = "guarded"
 
     @property
     def pieces(self) -> range:
