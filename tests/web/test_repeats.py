@@ -94,3 +94,11 @@ def test_read_again_after_a_long_break_is_no_repeat(corin: Client) -> None:
         cursor.execute("UPDATE inspection_sizereading SET at = at + %s WHERE value_mm = 72.014", [timedelta(hours=1)])
         cursor.execute("SET session_replication_role = DEFAULT")
     assert learned(gauge, "corin", elsewhere) is None, "it may have been cut in between"
+
+
+@pytest.mark.django_db
+def test_fine_enough_is_said_before_anything_is_cut(corin: Client) -> None:
+    said = flat(corin.get("/jobs/Q-214/work/"))
+    assert f"One reading of {GAUGE} is known to ± 0.004, the limits are 0.030 apart: fine enough." in said
+    Gauge.objects.filter(name=GAUGE).update(error_limit_mm="0.02")
+    assert "too coarse." in flat(corin.get("/jobs/Q-214/work/"))

@@ -22,7 +22,8 @@ def fine_words(page: JobPage, gauges: Iterable[Gauge], username: str, used: int 
     repeats = learned(own, username, page.job.setup)
     known = repeats is not None and repeats.is_known
     record = gauge_record(own, username, round(repeats.sd_mm, 4) if repeats is not None and known else None)
-    said = f"One reading is known to ± {units.doubt(doubt_of(record))}, the limits are {units.planned(tolerance)} apart"
+    known_to = units.doubt(doubt_of(record))
+    said = f"One reading of {own.name} is known to ± {known_to}, the limits are {units.planned(tolerance)} apart"
     if repeats is not None and known:
         said = f"You repeat to {units.about(repeats.sd_mm)} with it ({repeats.count} repeats). {said}"
     if is_fine(record, tolerance):
