@@ -111,3 +111,29 @@ def test_the_database_lets_no_signature_go_without_its_copy(dagny: Client) -> No
     )  # fmt: skip
     with pytest.raises(DatabaseError, match="append-only"):
         gone()
+
+
+def test_every_way_forward_of_a_bore_that_is_over(dagny: Client) -> None:
+    """Measure again, fit the part, the next size, a bush, concession, another blank; never cut or hone."""
+    whole(dagny, OVER)
+    shown = flat(dagny.get("/jobs/Q-214/check/"))
+    for way in ("Measure again", "Fit the mating part to it", "Next size", "Bush or sleeve", "Accept by concession",
+                "Start again"):  # fmt: skip
+        assert f"<b>{way}" in shown
+    assert "no: both make it larger" in shown
+    assert 'href="/jobs/Q-214/bush/"' in shown
+    assert dagny.get("/jobs/Q-214/bush/").status_code == 200
+    before = Job.objects.count()
+    again = dagny.post("/jobs/Q-214/copy/", {"unit": "mm"})
+    assert Job.objects.count() == before + 1
+    made = Job.objects.get(number=again.headers["Location"].split("/")[2])
+    assert open_page(made.number, MM).judged.word == "incomplete", "another blank, measured anew"
+    assert open_page("Q-214", MM).judged.word == "over", "this record stays"
+
+
+def test_metal_left_is_cut_honed_or_conceded(dagny: Client) -> None:
+    whole(dagny, {(z, angle): 71.9 for z in (20, 70, 120) for angle in (0, 90)})
+    shown = flat(dagny.get("/jobs/Q-214/check/"))
+    assert "<b>Finish cut</b> <span>0.115 on diameter" in shown
+    assert "<b>Hone</b>" in shown
+    assert "Make a bush" not in shown
