@@ -117,13 +117,18 @@ def _bore_size(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
     return None
 
 
+def _require_pass(page: JobPage, number: int) -> None:
+    """Refuse words on a pass that is not planned any more; raises Changed."""
+    if number > page.passes.count:
+        raise Changed(f"There is no pass {number} any more: {page.passes.count} are planned.")
+
+
 def _remark(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
     form = RemarkForm(request.POST)
     if not form.is_valid():
         return {"remark_form": form}
     values = form.cleaned_data
-    if values["number"] > page.passes.count:
-        raise Changed(f"There is no pass {values['number']} any more: {page.passes.count} are planned.")
+    _require_pass(page, values["number"])
     cutting.log_note(
         header=_header(request, page, values), kind=CutEntry.Kind.REMARK, number=values["number"],
         sound=values["sound"], look=values["look"],
@@ -136,8 +141,7 @@ def _seen(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
     if not form.is_valid():
         return {"seen_form": form}
     values = form.cleaned_data
-    if values["number"] > page.passes.count:
-        raise Changed(f"There is no pass {values['number']} any more: {page.passes.count} are planned.")
+    _require_pass(page, values["number"])
     cutting.log_note(
         header=_header(request, page, values, values["words"]), kind=CutEntry.Kind.SEEN, number=values["number"],
         chips=values["chips"], coolant=values["coolant"], edge=values["edge"],
