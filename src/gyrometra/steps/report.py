@@ -11,7 +11,7 @@ from django.utils.timezone import localtime
 from gyrodraw import Scene
 from gyrometra.inspection.models import SizeReading
 from gyrometra.steps import progress_words
-from gyrometra.steps.check.conceded import conceded_words, degrees, past_words, what_words
+from gyrometra.steps.check.conceded import asked_words, conceded_words, degrees, past_words, what_words
 from gyrometra.steps.check.plates import two_angles
 from gyrometra.steps.check.scene import check_scenes
 from gyrometra.steps.page import JobPage
@@ -118,7 +118,8 @@ def _row(page: JobPage, row: ReportRow, conceded: Sequence[str]) -> RowWords:
     if conceded and row.verdict in ("over", "under", "undecided"):
         words = f"{words}, accepted"
     return RowWords(
-        number=row.number, what=_what(row), place=_place(page, row), asked=_asked(row.lower_mm, row.upper_mm, planned),
+        number=row.number, what=_what(row), place=_place(page, row),
+        asked=asked_words(page.units, row.lower_mm, row.upper_mm, is_angle=row.is_angle, most="≤ "),
         accepted="" if row.found_mm is None else _accepted(page, row),
         found=_found(page, row, planned),
         doubt="" if row.expanded_mm is None else degrees(row.expanded_mm) if row.is_angle else
@@ -136,12 +137,6 @@ def _place(page: JobPage, row: ReportRow) -> str:
     return f"over {page.units.length(page.bore.length_mm)}" if row.what == "taper" else ""
 
 
-def _asked(lower: float | None, upper: float | None, planned: Any) -> str:
-    if upper is None:
-        return ""
-    return f"≤ {planned(upper)}" if lower is None else f"{planned(lower)} to {planned(upper)}"
-
-
 def _found(page: JobPage, row: ReportRow, planned: Any) -> str:
     least, most = row.bounds_mm
     if least is not None and most is not None:
@@ -154,10 +149,9 @@ def _found(page: JobPage, row: ReportRow, planned: Any) -> str:
 def _accepted(page: JobPage, row: ReportRow) -> str:
     """The limits narrowed by the uncertainty, rounded inward."""
     low, high = row.accepted_mm
-    if row.is_angle:
-        return _asked(low, high, degrees)
-    most = page.units.highest(max(0.0, high))
-    return f"≤ {most}" if low is None else f"{page.units.lowest(low)} to {most}"
+    if low is None and not row.is_angle:
+        return f"≤ {page.units.highest(max(0.0, high))}"
+    return asked_words(page.units, low, high, is_angle=row.is_angle, most="≤ ")
 
 
 def _gauge(page: JobPage, used: Any) -> list[str]:

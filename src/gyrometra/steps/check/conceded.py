@@ -99,12 +99,17 @@ def _words(one: NotIn, units: Units) -> str:
     else:
         head = what_words(one.what, one.name) + (f" of {of}" if of else "")
     found = "" if one.found_mm is None else f" {shown(one.found_mm)}"
-    return f"{head}{found}, {VERDICTS[one.verdict]}{_asked(one, shown)}"
+    asked = asked_words(units, one.lower_mm, one.upper_mm, is_angle=one.is_angle)
+    return f"{head}{found}, {VERDICTS[one.verdict]}" + (f" ({asked})" if asked else "")
 
 
-def _asked(one: NotIn, shown: Any) -> str:
-    if one.upper_mm is None:
+def asked_words(
+    units: Units, lower: float | None, upper: float | None, *, is_angle: bool, most: str = "at most "
+) -> str:
+    """Limits as they are asked: of a size rounded inward, nobody is told one that the drawing does not allow."""
+    if upper is None:
         return ""
-    if one.lower_mm is None:
-        return f" (at most {shown(one.upper_mm)})"
-    return f" ({shown(one.lower_mm)} to {shown(one.upper_mm)})"
+    if lower is None:
+        return f"{most}{degrees(upper) if is_angle else units.fine(upper)}"
+    low, high = (degrees, degrees) if is_angle else (units.lowest, units.highest)
+    return f"{low(lower)} to {high(upper)}"
