@@ -109,3 +109,13 @@ def test_a_setting_that_follows_the_wear_hides_no_drift(corin: Client) -> None:
     assert found.drift.next_mm == pytest.approx(55.011, abs=1e-3)
     said = flat(corin.get("/jobs/Q-207/check/?piece=3"))
     assert "They were set to different sizes: this is by what each came out over its setting." in said
+
+
+def test_pieces_set_alike_are_told_together(corin: Client) -> None:
+    for piece, asked in ((1, 0.0), (2, 0.0), (3, 0.004)):
+        bored(corin, piece, over=-0.001 * piece, asked=asked)
+    found = batch_of(open_page("Q-207", MM, piece=3).assessment, 1)
+    assert found is not None
+    assert [(one.pieces, round(one.set_mm, 3)) for one in found.groups] == [((1, 2), 55.015), ((3,), 55.019)]
+    said = flat(corin.get("/jobs/Q-207/check/?piece=3"))
+    assert "Set alike: pieces 1 to 2 at Ø55.015, 0.001 apart; piece 3 at Ø55.019." in said

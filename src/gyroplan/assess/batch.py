@@ -27,12 +27,23 @@ class PieceMade:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class SetAlike:
+    """Pieces one after the other that were set alike: what is between them the edge and the bar did [mm]."""
+
+    set_mm: float
+    pieces: tuple[int, ...]
+    spread_mm: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Batch:
     """One bore of all pieces that are measured, in their order."""
 
     pieces: tuple[PieceMade, ...]
     #: None with fewer than three.
     drift: Drift | None
+    #: Runs of pieces that were set alike, in their order; empty where a setting is not known.
+    groups: tuple[SetAlike, ...]
     #: Whether the pieces were set to different sizes: the drift is then of what each came out over its setting, and
     #: what the next comes to is for a setting as the last piece had.
     by_setting: bool
@@ -64,7 +75,23 @@ def batch_of(job: Assessment, place: int) -> Batch | None:
         pieces=[PieceSize(name=str(one.piece), value_mm=one.mean_mm) for one in made], match_mm=asked,
         lower_mm=bore.lower_mm, upper_mm=bore.upper_mm,
     )  # fmt: skip
-    return Batch(pieces=tuple(made), drift=run, match=match, by_setting=by_setting)
+    return Batch(pieces=tuple(made), drift=run, match=match, by_setting=by_setting, groups=_groups(made))
+
+
+def _groups(made: Sequence[PieceMade]) -> tuple[SetAlike, ...]:
+    if any(one.set_mm is None for one in made):
+        return ()
+    runs: list[list[PieceMade]] = []
+    for one in made:
+        alike = runs and abs((runs[-1][0].set_mm or 0.0) - (one.set_mm or 0.0)) < _SET_ALIKE_MM
+        if alike:
+            runs[-1].append(one)
+        else:
+            runs.append([one])
+    return tuple(
+        SetAlike(set_mm=run[0].set_mm or 0.0, pieces=tuple(one.piece for one in run),
+                 spread_mm=max(one.mean_mm for one in run) - min(one.mean_mm for one in run)) for run in runs
+    )  # fmt: skip
 
 
 def _set_mm(job: Assessment, piece: int, place: int) -> float | None:

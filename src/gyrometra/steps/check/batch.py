@@ -26,6 +26,8 @@ class BatchWords:
     mark: str
     opens: Sequence[str]
     match: str
+    #: Which pieces were set alike, and how far they lie apart.
+    alike: str
 
 
 def batch_words(page: JobPage) -> BatchWords | None:
@@ -41,12 +43,25 @@ def batch_words(page: JobPage) -> BatchWords | None:
         left=left, mark="advice" if few else "in",
         opens=[f"Piece {row.name}: open to Ø{units.planned(row.to_mm)}, {units.planned(row.cut_mm)} off on Ø"
                for row in found.match.rows] if found.match and not found.match.within else [],
-        match=_match(found, units),
+        match=_match(found, units), alike=_alike_words(found, units),
     )  # fmt: skip
 
 
 #: With fewer pieces left the edge is looked at before the next (chosen here).
 _SOON = 5
+
+
+def _alike_words(found: Batch, units: Units) -> str:
+    """Empty where a setting is not known, or every piece was set by itself."""
+    if not any(len(group.pieces) > 1 for group in found.groups):
+        return ""
+    said = []
+    for group in found.groups:
+        first, last = group.pieces[0], group.pieces[-1]
+        which = f"piece {first}" if first == last else f"pieces {first} to {last}"
+        apart = "" if first == last else f", {units.planned(group.spread_mm)} apart"
+        said.append(f"{which} at Ø{units.planned(group.set_mm)}{apart}")
+    return f"Set alike: {'; '.join(said)}."
 
 
 def _match(found: Batch, units: Units) -> str:
