@@ -10,6 +10,7 @@ from django.test import Client
 
 from gyrometra.crib.models import Gauge
 from gyrometra.inspection.models import PlugReading
+from gyrometra.jobs.models import Bore
 from tests.web.said import flat
 from tests.web.test_check import DEPTHS, MM, log, sign, sweep
 from tests.web.test_plugs import only_size, plug, word
@@ -123,3 +124,19 @@ def test_a_worn_go_side_is_smaller_than_its_name(corin: Client) -> None:
     said = plug(corin, "go", "yes")
     assert float(PlugReading.objects.get().size_mm) == pytest.approx(71.998, abs=1e-9)
     assert "at least 71.998" in said
+
+
+@pytest.mark.parametrize(
+    ("mate", "least", "most", "words"),
+    [("72.030", "0", None, "this bore leaves 0.018 less clearance than was asked"),
+     ("71.900", "0.010", "0.050", "this bore leaves 0.062 more clearance than was asked"),
+     ("72.000", "0.005", "0.050", "")],
+)  # fmt: skip
+def test_a_bore_beyond_the_part_it_must_suit_says_so(
+    corin: Client, mate: str, least: str, most: str | None, words: str
+) -> None:
+    Bore.objects.filter(setup__job__number="Q-214").update(mate_mm=mate, play_least_mm=least, play_most_mm=most)
+    read_at(corin, 72.012)
+    said = flat(corin.get("/jobs/Q-214/check/"))
+    assert ("The part that it must suit was measured as" in said) is bool(words)
+    assert words in said

@@ -95,7 +95,7 @@ def check(page: JobPage) -> dict[str, Any]:
         "cause": cause_words(page),
         "batch": batch_words(page) if page.pieces else None,
         "sides": [line for line in (_target_line(page), _alike_line(page)) if line],
-        "conflict": _tried_otherwise(judged, units) or _conflict(page),
+        "conflict": _tried_otherwise(judged, units) or _against_mate(page) or _conflict(page),
         "moved_limits": _moved_limits(page),
         "shoulder": [units.measured(one.value_mm, one.gauge.resolution_mm) for one in judged.depths],
         "since": changed_since(page),
@@ -198,6 +198,23 @@ def _tried_otherwise(judged: Checked, units: Units) -> str:
     tried = "; ".join(words for words in (bounds_words(judged, units), felt_words(judged, units)) if words)
     return (f"Read {smallest} to {largest}, each known to ± {units.doubt(judged.expanded_mm)}; tried, it is {tried}. "
             "The two cannot both be true: try and measure again.")  # fmt: skip
+
+
+def _against_mate(page: JobPage) -> str:
+    """A bore beyond the part that it must suit, as that was measured: limits, part or size, one of them is wrong."""
+    mate, found, units = page.bore_row.mate_mm, page.judged.extremes, page.units
+    if mate is None or found is None:
+        return ""
+    least, most = (float(page.bore_row.play_least_mm or 0), page.bore_row.play_most_mm)
+    (small, large), part = found, float(mate)
+    if small.value_mm + small.expanded_mm < part + least:
+        off, way = part + least - small.value_mm, "less"
+    elif most is not None and large.value_mm - large.expanded_mm > part + float(most):
+        off, way = large.value_mm - part - float(most), "more"
+    else:
+        return ""
+    return (f"The part that it must suit was measured as {units.planned(part)}: this bore leaves {units.planned(off)} "
+            f"{way} clearance than was asked. Measure both again before anything is cut.")  # fmt: skip
 
 
 def whole_line(page: JobPage) -> str:
