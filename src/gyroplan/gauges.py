@@ -249,9 +249,9 @@ class Repeats:
     count: int
 
     @property
-    def is_known(self) -> bool:
-        """Whether there are enough of them to be believed."""
-        return self.count >= LEAST_REPEATS
+    def known_mm(self) -> float | None:
+        """The standard deviation to a tenth of a micron; None where there are too few to believe it."""
+        return round(self.sd_mm, 4) if self.count >= LEAST_REPEATS else None
 
 
 def repeats_of(places: Sequence[Sequence[float]]) -> Repeats | None:

@@ -35,7 +35,7 @@ def learned(gauge: Gauge, username: str, setup: SetUp) -> Repeats | None:
 def learned_mm(gauge: Gauge, username: str, setup: SetUp) -> float | None:
     """The same as a standard deviation to a tenth of a micron, where it is known well enough to count."""
     found = learned(gauge, username, setup)
-    return round(found.sd_mm, 4) if found is not None and found.is_known else None
+    return None if found is None else found.known_mm
 
 
 def gauge_in_hand(gauge: Gauge, username: str, setup: SetUp) -> dict[str, Any]:

@@ -14,6 +14,7 @@ from gyroplan.assess.bars import (
     verdict_of,
 )
 from gyroplan.assess.batch import Batch, batch_of
+from gyroplan.assess.bounds import beyond_mate_mm
 from gyroplan.assess.bush import (
     BushPlan,
     BushWork,
@@ -180,6 +181,7 @@ __all__ = [
     "band_of",
     "bar_in_line",
     "batch_of",
+    "beyond_mate_mm",
     "bit_apart",
     "bores_in_line",
     "broken_at",

@@ -80,6 +80,22 @@ def narrowed(state: CheckState, work: CheckWork, bounds: GaugeBounds | None) -> 
     return state if places == state.places else with_places(work, state, places)
 
 
+def beyond_mate_mm(places: Sequence[Place], mate_mm: float, least_mm: float, most_mm: float | None) -> float | None:
+    """Return how far a bore lies beyond what suits its mating part, more clearance being positive; None where it suits.
+
+    The smallest place leaves at least the least clearance asked, the largest at most the most, each with its own
+    uncertainty: only what cannot suit is told [mm].
+    """
+    if not places:
+        return None
+    small, large = (pick(places, key=lambda one: one.value_mm) for pick in (min, max))
+    if small.value_mm + small.expanded_mm < mate_mm + least_mm - TOLERANCE:
+        return small.value_mm - mate_mm - least_mm
+    if most_mm is not None and large.value_mm - large.expanded_mm > mate_mm + most_mm + TOLERANCE:
+        return large.value_mm - mate_mm - most_mm
+    return None
+
+
 def _is_in(one: Place, work: CheckWork, bounds: GaugeBounds, *, narrowest: bool) -> bool:
     if one.verdict != "undecided" or one.agree is False or one.unrepeated:
         return False

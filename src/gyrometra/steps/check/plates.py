@@ -26,6 +26,7 @@ from gyroplan.assess import (
     LimitFound,
     alike,
     asked_places,
+    beyond_mate_mm,
     in_line,
     job_word,
     name_of,
@@ -202,19 +203,16 @@ def _tried_otherwise(judged: Checked, units: Units) -> str:
 
 def _against_mate(page: JobPage) -> str:
     """A bore beyond the part that it must suit, as that was measured: limits, part or size, one of them is wrong."""
-    mate, found, units = page.bore_row.mate_mm, page.judged.extremes, page.units
-    if mate is None or found is None:
+    row, units = page.bore_row, page.units
+    if row.mate_mm is None:
         return ""
-    least, most = (float(page.bore_row.play_least_mm or 0), page.bore_row.play_most_mm)
-    (small, large), part = found, float(mate)
-    if small.value_mm + small.expanded_mm < part + least:
-        off, way = part + least - small.value_mm, "less"
-    elif most is not None and large.value_mm - large.expanded_mm > part + float(most):
-        off, way = large.value_mm - part - float(most), "more"
-    else:
+    most = None if row.play_most_mm is None else float(row.play_most_mm)
+    off = beyond_mate_mm(page.judged.places, float(row.mate_mm), float(row.play_least_mm or 0), most)
+    if off is None:
         return ""
-    return (f"The part that it must suit was measured as {units.planned(part)}: this bore leaves {units.planned(off)} "
-            f"{way} clearance than was asked. Measure both again before anything is cut.")  # fmt: skip
+    return (f"The part that it must suit was measured as {units.planned(row.mate_mm)}: this bore leaves "
+            f"{units.planned(abs(off))} {'more' if off > 0 else 'less'} clearance than was asked. Measure both again "
+            "before anything is cut.")  # fmt: skip
 
 
 def whole_line(page: JobPage) -> str:

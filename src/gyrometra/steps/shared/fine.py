@@ -20,12 +20,12 @@ def fine_words(page: JobPage, gauges: Iterable[Gauge], username: str, used: int 
     if own is None:
         return "No gauge of the crib measures this size."
     repeats = learned(own, username, page.job.setup)
-    known = repeats is not None and repeats.is_known
-    record = gauge_record(own, username, round(repeats.sd_mm, 4) if repeats is not None and known else None)
+    known = None if repeats is None else repeats.known_mm
+    record = gauge_record(own, username, known)
     known_to = units.doubt(doubt_of(record))
     said = f"One reading of {own.name} is known to ± {known_to}, the limits are {units.planned(tolerance)} apart"
-    if repeats is not None and known:
-        said = f"You repeat to {units.about(repeats.sd_mm)} with it ({repeats.count} repeats). {said}"
+    if repeats is not None and known is not None:
+        said = f"You repeat to {units.about(known)} with it ({repeats.count} repeats). {said}"
     if is_fine(record, tolerance):
         return f"{said}: fine enough."
     finer = next((one for one in fitting if one.pk != own.pk and is_fine(gauge_record(one, username), tolerance)), None)
