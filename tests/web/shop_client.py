@@ -14,7 +14,8 @@ from gyrometra.steps.page import JobPage, open_page
 from gyrometra.steps.shared.seen import seen_on
 
 _LOG = re.compile(
-    r"^/jobs/([\w~-]+)/(round|reading|take-back|cut|size|depth|plug|between|centred|feature/log|noise)/(?:([\w-]+)/)?(?:\?(.*))?$"
+    r"^/jobs/([\w~-]+)/(round|reading|take-back|cut|size|depth|plug|ring|between|centred|feature/log|noise)/"
+    r"(?:([\w-]+)/)?(?:\?(.*))?$"
 )
 
 

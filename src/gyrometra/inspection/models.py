@@ -85,6 +85,9 @@ class FeatureReading(LogEntry):
     first_mm = mm(null=True, blank=True)
     second_mm = mm(null=True, blank=True)
     walls_expanded_mm = mm(default=0)
+    #: Of a ring or gap gauge: the side that was tried, its size the value, and whether it goes over.
+    side = models.CharField(max_length=5, choices=[("go", "go"), ("no-go", "no-go")], blank=True)
+    goes = models.BooleanField(default=False)
     #: The gauge as it was, in this person's hands.
     rests_on = models.JSONField(default=dict, blank=True)
 
@@ -93,7 +96,8 @@ class FeatureReading(LogEntry):
             models.CheckConstraint(
                 name="a_feature_is_read_with_something",
                 condition=models.Q(value__gte=0, piece__gte=1, expanded__gte=0)
-                & (~models.Q(what="size") | models.Q(gauge__isnull=False, value__gt=0)),
+                & (~models.Q(what="size") | models.Q(gauge__isnull=False, value__gt=0))
+                & (models.Q(side="", goes=False) | models.Q(side__in=["go", "no-go"], what="size")),
             )
         ]
 

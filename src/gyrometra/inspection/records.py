@@ -15,6 +15,7 @@ from gyrometra.jobs.gauges import gauge_as_it_was
 from gyrometra.jobs.models import Job, SetUp
 from gyrometra.truing.models import Round
 from gyroplan.record import (
+    NO_CARD,
     DepthRecord,
     FeatureReadingRecord,
     GaugeCard,
@@ -75,6 +76,7 @@ def plug_record(row: PlugReading, places: Mapping[int, int]) -> PlugRecord:
 
 
 Side = Literal["go", "no-go", "mate", "set"]
+RingSide = Literal["", "go", "no-go"]
 Felt = Literal["", "tighter", "same", "looser"]
 
 
@@ -94,7 +96,9 @@ def feature_reading_record(row: FeatureReading) -> FeatureReadingRecord:
     return FeatureReadingRecord(
         key=row.pk, feature=row.feature.place, piece=row.piece, what=cast(Quantity, row.what), value=float(row.value),
         gauge=gauge_as_it_was(row.rests_on, row.gauge, row.by.username) if row.gauge is not None else None,
-        gauge_due_on=row.gauge.due_on if row.gauge is not None else None, expanded=float(row.expanded),
+        gauge_due_on=row.gauge.due_on if row.gauge is not None else None,
+        card=card_of(row.gauge) if row.gauge is not None else NO_CARD, side=cast(RingSide, row.side), goes=row.goes,
+        expanded=float(row.expanded),
         over=cast(ReadOver, row.over), first_mm=maybe(row.first_mm), second_mm=maybe(row.second_mm),
         walls_expanded_mm=float(row.walls_expanded_mm),
     )  # fmt: skip

@@ -97,9 +97,7 @@ def _size_of(tried: Tried) -> Decimal:
     """The size of the side that was tried; what its go side has worn is its gauge's correction."""
     if tried.gauge is None or tried.side == PlugReading.Side.SET:
         return tried.size_mm
-    go_mm: Decimal = tried.gauge.range_low_mm + tried.gauge.correction_mm
-    no_go_mm: Decimal = tried.gauge.range_high_mm
-    return go_mm if tried.side == PlugReading.Side.GO else no_go_mm
+    return tried.gauge.side_mm(tried.side)
 
 
 @transaction.atomic
@@ -131,6 +129,9 @@ class ReadOfFeature:
     first_mm: Decimal | None = None
     second_mm: Decimal | None = None
     walls_expanded_mm: Decimal = Decimal(0)
+    #: The side of a ring or gap gauge that was tried; its size is the value.
+    side: str = ""
+    goes: bool = False
 
 
 @transaction.atomic
@@ -147,7 +148,8 @@ def log_feature(*, sent: Sent, feature: Feature, read: ReadOfFeature, piece: int
     )
 
 
-_READ = ("what", "value", "gauge", "indicator", "expanded", "over", "first_mm", "second_mm", "walls_expanded_mm")
+_READ = ("what", "value", "gauge", "indicator", "expanded", "over", "first_mm", "second_mm", "walls_expanded_mm",
+         "side", "goes")  # fmt: skip
 
 
 @transaction.atomic

@@ -286,9 +286,7 @@ def _cut(user: User, number: str, ids: Ids, place: int, data: dict[str, Any]) ->
         log(Set(number=place), kept)
     log(Cut(number=place), kept)
     wanted = page.bore
-    gauges = Gauge.objects.exclude(kind="plug").filter(
-        range_low_mm__lte=wanted.lower_mm, range_high_mm__gte=wanted.upper_mm
-    )
+    gauges = Gauge.objects.reading().filter(range_low_mm__lte=wanted.lower_mm, range_high_mm__gte=wanted.upper_mm)
     for text in data["sizes"]:
         fields = {"value": text, "client_id": str(ids.next()), "gauge": gauges.order_by("resolution_mm")[0].pk}
         after = open_page(number, UNITS)

@@ -25,6 +25,7 @@ urlpatterns = [
     path("<job:number>/feature/save/", work.save_feature, name="save-feature"),
     path("<job:number>/feature/drop/", work.drop_feature, name="drop-feature"),
     path("<job:number>/feature/log/", check.log_feature, name="log-feature"),
+    path("<job:number>/ring/", check.log_ring, name="log-ring"),
     path("<job:number>/bush/", bush.bush, name="bush"),
     path("<job:number>/bush/make/", bush.make_bush, name="make-bush"),
     path("<job:number>/bores/add/", work.add_bore, name="add-bore"),

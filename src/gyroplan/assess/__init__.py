@@ -67,6 +67,7 @@ from gyroplan.assess.passes import Passes, passes_of, require_passes
 from gyroplan.assess.reopened import SIZES_TOO, Reopened, reopened_of
 from gyroplan.assess.replays import sweeps_of, truing_of
 from gyroplan.assess.report import BoreReport, GaugeUsed, ReportRow, report_of
+from gyroplan.assess.rings import RINGED
 from gyroplan.assess.setting import Setting, set_by
 from gyroplan.assess.sides import SideReach, Sides, reach_into, sides_of
 from gyroplan.assess.speeds import PlannedPass, Speeds, cap_of, machine_speed, speeds_of, wanted_speed
@@ -99,6 +100,7 @@ __all__ = [
     "LEAST_ROOM_MM",
     "MOST_KINDS",
     "OFF_SCALE",
+    "RINGED",
     "SHIM_MM",
     "SIZES_TOO",
     "SPRING_LEFT",

@@ -3,13 +3,23 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 
-from gyrocore import AngledFace, CentreDistance, InvalidInput, angled_face, centre_distance, face_time, judge_at_most
+from gyrocore import (
+    AngledFace,
+    CentreDistance,
+    GaugeBounds,
+    InvalidInput,
+    angled_face,
+    centre_distance,
+    face_time,
+    judge_at_most,
+)
 from gyrocore.judging.verdict import verdict
 from gyroplan.assess.at import AtBore
 from gyroplan.assess.check import worst_word
+from gyroplan.assess.rings import contradict, proves, ring_bounds
 from gyroplan.assess.speeds import cap_of, machine_speed, swings_unbalanced, wanted_speed
 from gyroplan.gauges import Expansions, GaugeNames, SizeTaken, believed_size
 from gyroplan.record import FeatureReadingRecord, FeatureRecord, JobRecord, PlanRecord, Quantity
@@ -33,7 +43,13 @@ class FeatureLine:
     word: str = "incomplete"
     #: Read once by a gauge whose repeatability is not known.
     unrepeated: bool = False
+    #: That, or its gauges disagree: nothing beside it makes it sure.
+    unsure: bool = False
     readings: tuple[FeatureReadingRecord, ...] = ()
+    #: Between what it lies by rings that were tried.
+    bounds: GaugeBounds | None = None
+    #: Rings, or a ring and what was read, cannot both be true.
+    contradicts: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -102,22 +118,52 @@ def asked_of(feature: FeatureRecord) -> list[tuple[Quantity, float | None, float
 
 
 def _size(feature: FeatureRecord, line: FeatureLine, how: _How) -> FeatureLine:
+    """What was read, and what rings say of it; by a gauge past its date nothing is proven."""
+    read = [one for one in line.readings if not one.side]
+    found = _read(feature, line, read, how) if read else line
+    bounds = ring_bounds(line.readings, line.lower, line.upper)
+    found = found if bounds is None else _with_rings(feature, found, bounds)
+    overdue = any(one.gauge_due_on is not None and one.gauge_due_on < how.today for one in line.readings)
+    return replace(found, word="incomplete") if overdue and found.word in ("in", "not-proven") else found
+
+
+def _read(
+    feature: FeatureRecord, line: FeatureLine, readings: Sequence[FeatureReadingRecord], how: _How
+) -> FeatureLine:  # fmt: skip
     """All readings together, each by its own gauge; a distance over walls with what the walls are known to."""
     names, taken = GaugeNames(), []
-    for one in line.readings:
+    for one in readings:
         if one.gauge is not None:
             taken.append(SizeTaken(gauge=names.name_of(one.gauge), readings_mm=[at_centres(one).distance_mm]))
     believed = believed_size(taken, names.known, _AS_COLD)
-    walls = max(one.walls_expanded_mm for one in line.readings)
+    walls = max(one.walls_expanded_mm for one in readings)
     expanded = (believed.expanded_mm**2 + walls**2) ** 0.5
-    overdue = any(one.gauge_due_on is not None and one.gauge_due_on < how.today for one in line.readings)
     word = _between(feature, line, (believed.value_mm, expanded), how.rule)
-    if word in ("in", "not-proven") and len(line.readings) < _READINGS.get(feature.inspection, 1):
+    if word in ("in", "not-proven") and len(readings) < _READINGS.get(feature.inspection, 1):
         word = "incomplete"
     if word == "in" and (believed.unrepeated or believed.agree is False):
         word = "not-proven"
-    return _found(line, believed.value_mm, expanded, "incomplete" if overdue and word in ("in", "not-proven") else word,
-                  unrepeated=believed.unrepeated)  # fmt: skip
+    unsure = believed.unrepeated or believed.agree is False
+    return replace(
+        line, value=believed.value_mm, expanded=expanded, word=word, unrepeated=believed.unrepeated, unsure=unsure
+    )  # fmt: skip
+
+
+def _with_rings(feature: FeatureRecord, line: FeatureLine, bounds: GaugeBounds) -> FeatureLine:
+    """Alone rings decide; beside readings they prove what these leave open, or contradict them."""
+    read = None if line.value is None or line.expanded is None else (line.value, line.expanded)
+    found = replace(line, bounds=bounds, contradicts=contradict(bounds, read))
+    if found.contradicts:
+        return replace(found, word="not-proven")
+    if read is None:
+        can_cut = feature.grows is not None and (bounds.verdict == "under") == feature.grows
+        out = "metal-left" if can_cut else "over"
+        words = {"in": "in", "under": out, "over": out}
+        return replace(found, word=words.get(bounds.verdict or "", "incomplete"))
+    open_still = found.word == "not-proven" and not found.unsure
+    if open_still and line.lower is not None and proves(bounds, read, line.lower, line.upper):
+        return replace(found, word="in")
+    return found
 
 
 def at_centres(reading: FeatureReadingRecord) -> CentreDistance:
@@ -165,13 +211,8 @@ def _between(
     return "metal-left" if can is not None and (called == "under") == can else "over"
 
 
-def _found(
-    line: FeatureLine, value: float, expanded: float, word: str, *, unrepeated: bool = False
-) -> FeatureLine:  # fmt: skip
-    return FeatureLine(
-        what=line.what, lower=line.lower, upper=line.upper, value=value, expanded=expanded, word=word,
-        unrepeated=unrepeated, readings=line.readings,
-    )  # fmt: skip
+def _found(line: FeatureLine, value: float, expanded: float, word: str) -> FeatureLine:
+    return replace(line, value=value, expanded=expanded, word=word)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from datetime import date
 from hashlib import sha256
@@ -11,7 +12,7 @@ from gyroplan.assess.features import FeatureChecked, FeatureLine
 from gyroplan.assess.standing import Assessment
 from gyroplan.assess.together import in_line
 from gyroplan.gauges import Gauge
-from gyroplan.record import GaugeCard
+from gyroplan.record import GaugeCard, SizeRecord
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -92,13 +93,13 @@ class BoreReport:
 
 def report_of(job: Assessment, piece: int, place: int) -> BoreReport:
     """Return what is handed over of one bore of one piece: sizes place by place, form, run-out, depth, the line."""
-    checked = job.check(piece, place)
-    rows = [*_sizes(checked), *_limits(checked), *_line(job, piece, place), *_features(job, piece, place)]
+    checked, made = job.check(piece, place), _made_beside(job, piece, place)
+    rows = [*_sizes(checked), *_limits(checked), *_line(job, piece, place), *_features(made)]
     guarded = job.record.rule == "guarded"
     numbered = tuple(replace(row, number=number, guarded=guarded) for number, row in enumerate(rows, 1))
     temperatures = [(one.part_temp_c, one.gauge_temp_c, one.temp_u_c) for one in checked.sizes]
     return BoreReport(
-        piece=piece, bore=checked.bore.name, place=place, rows=numbered, gauges=_gauges(checked, numbered),
+        piece=piece, bore=checked.bore.name, place=place, rows=numbered, gauges=_gauges(checked, made, numbered),
         word=checked.word, temperatures=temperatures[-1] if temperatures else (20.0, 20.0, 0.0),
     )  # fmt: skip
 
@@ -150,37 +151,69 @@ def _line(job: Assessment, piece: int, place: int) -> list[ReportRow]:
 _OF_WORD = {"in": "in", "over": "over", "metal-left": "under", "not-proven": "undecided"}
 
 
-def _features(job: Assessment, piece: int, place: int) -> list[ReportRow]:
+def _made_beside(job: Assessment, piece: int, place: int) -> Sequence[FeatureChecked]:
     """What is made beside the bores stands with the first of them."""
-    if place != job.record.setup.bores[0].place:
-        return []
-    return [_feature(one, line) for one in job.features(piece) for line in one.lines]
+    return job.features(piece) if place == job.record.setup.bores[0].place else ()
+
+
+def _features(made: Sequence[FeatureChecked]) -> list[ReportRow]:
+    return [_feature(one, line) for one in made for line in one.lines]
 
 
 def _feature(one: FeatureChecked, line: FeatureLine) -> ReportRow:
     return ReportRow(
         number=0, what=f"feature-{line.what}", name=one.feature.name, lower_mm=line.lower, upper_mm=line.upper,
         found_mm=line.value, expanded_mm=line.expanded, verdict=_OF_WORD.get(line.word, "incomplete"),
-        is_angle=line.what == "angle",
+        is_angle=line.what == "angle", bounds_mm=_bounds(line),
     )  # fmt: skip
 
 
-def _gauges(checked: Checked, rows: tuple[ReportRow, ...]) -> tuple[GaugeUsed, ...]:
-    """Each gauge once, with the rows of the places that it read; form follows from all of them."""
+def _bounds(line: FeatureLine) -> tuple[float | None, float | None]:
+    """Between what rings leave it, where nothing was read."""
+    alone = line.bounds if line.value is None else None
+    return (None, None) if alone is None else (alone.at_least_mm, alone.at_most_mm)
+
+
+def _gauges(checked: Checked, features: Sequence[FeatureChecked], rows: tuple[ReportRow, ...]) -> tuple[GaugeUsed, ...]:
+    """Each gauge once, with the rows that it read; form follows from all gauges of sizes."""
     found: dict[tuple[str, GaugeCard], tuple[Gauge, date | None, set[int]]] = {}
-    form = [row.number for row in rows if row.what in ("taper", "roundness")]
-    for size in checked.sizes:
-        entry = found.setdefault((size.gauge.name, size.card), (size.gauge, size.gauge_due_on, set(form)))
-        entry[2].update(row.number for row in rows if row.what == "size" and row.z_mm is not None
-                        and abs(row.z_mm - size.z_mm) < 1e-9
-                        and abs((row.angle_deg or 0.0) - size.angle_deg % 180) < 1e-9)  # fmt: skip
-    for plug in checked.plugs:
-        entry = found.setdefault((plug.gauge.name, plug.card), (plug.gauge, plug.gauge_due_on, set()))
-        entry[2].update(row.number for row in rows if row.what == "plug")
-    for depth in checked.depths:
-        entry = found.setdefault((depth.gauge.name, depth.card), (depth.gauge, depth.gauge_due_on, set()))
-        entry[2].update(row.number for row in rows if row.what == "depth")
+    for gauge, card, due, numbers in _read_by(checked, features, rows):
+        found.setdefault((gauge.name, card), (gauge, due, set()))[2].update(numbers)
     return tuple(
         GaugeUsed(gauge=gauge, card=card, due_on=due, rows=tuple(sorted(numbers)))
         for (_, card), (gauge, due, numbers) in found.items()
     )  # fmt: skip
+
+
+def _read_by(
+    checked: Checked, features: Sequence[FeatureChecked], rows: tuple[ReportRow, ...]
+) -> Iterator[tuple[Gauge, GaugeCard, date | None, set[int]]]:
+    """Every reading's gauge, with the rows of the report that rest on it."""
+
+    def of(*whats: str) -> set[int]:
+        return {row.number for row in rows if row.what in whats}
+
+    for size in checked.sizes:
+        yield size.gauge, size.card, size.gauge_due_on, of("taper", "roundness") | _at(size, rows)
+    for plug in checked.plugs:
+        yield plug.gauge, plug.card, plug.gauge_due_on, of("plug")
+    for depth in checked.depths:
+        yield depth.gauge, depth.card, depth.gauge_due_on, of("depth")
+    for one in features:
+        named = {row.number for row in rows if row.name == one.feature.name and row.what == "feature-size"}
+        for reading in (reading for line in one.lines for reading in line.readings):
+            if reading.gauge is not None:
+                yield reading.gauge, reading.card, reading.gauge_due_on, named
+
+
+def _at(size: SizeRecord, rows: tuple[ReportRow, ...]) -> set[int]:
+    """The row of the place where a size was read."""
+    return {
+        row.number for row in rows
+        if row.what == "size" and row.z_mm is not None and abs(row.z_mm - size.z_mm) < _SAME
+        and abs((row.angle_deg or 0.0) - size.angle_deg % 180) < _SAME
+    }  # fmt: skip
+
+
+#: Places that differ by less are the same [mm], [deg].
+_SAME = 1e-9

@@ -10,7 +10,7 @@ from typing import Any
 
 from gyrocore import BoreCentre, judge_at_most, line_of_bores
 from gyroplan.assess.check import worst_word
-from gyroplan.assess.features import FeatureChecked
+from gyroplan.assess.features import FeatureChecked, FeatureLine
 from gyroplan.assess.pairs import pair_of
 from gyroplan.assess.standing import Assessment
 from gyroplan.record import BoreRecord, BoreSummary, JobRecord, PieceSummary, SetUpSummary, record_to_json
@@ -313,8 +313,16 @@ def _signed_truing(job: Assessment, piece: int, bore: BoreRecord) -> dict[str, A
 def _signed_feature(one: FeatureChecked) -> dict[str, Any]:
     return {
         "name": one.feature.name, "kind": one.feature.kind, "word": one.word,
-        "limits": [[line.what, line.lower, line.upper, line.value, line.expanded, line.word] for line in one.lines],
+        "limits": [
+            [line.what, line.lower, line.upper, line.value, line.expanded, line.word, *_rings(line)]
+            for line in one.lines
+        ],
     }  # fmt: skip
+
+
+def _rings(line: FeatureLine) -> list[Any]:
+    """What rings said; nothing where none was tried: what was signed before there were rings has the same digest."""
+    return [] if line.bounds is None else [line.bounds.at_least_mm, line.bounds.at_most_mm, line.contradicts]
 
 
 def minutes_of(job: Assessment, piece: int) -> float | None:

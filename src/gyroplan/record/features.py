@@ -7,6 +7,7 @@ from datetime import date
 from typing import Literal
 
 from gyroplan.gauges import Gauge
+from gyroplan.record.logs import NO_CARD, GaugeCard
 
 FeatureKind = Literal["face", "length", "band", "outside", "relief", "distance"]
 Quantity = Literal["size", "angle", "runout", "form"]
@@ -70,6 +71,10 @@ class FeatureReadingRecord:
     #: Of a size: by which gauge; of an angle or a swing: how well the instrument tells it.
     gauge: Gauge | None = None
     gauge_due_on: date | None = None
+    card: GaugeCard = NO_CARD
+    #: Of a ring or gap gauge: the side that was tried, its size the value, and whether it goes over.
+    side: Literal["", "go", "no-go"] = ""
+    goes: bool = False
     expanded: float = 0.0
     #: Of a distance: what it was read over, with the sizes of the two bores as they were known.
     over: ReadOver = "centres"

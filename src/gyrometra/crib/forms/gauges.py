@@ -21,15 +21,17 @@ class GaugeForm(CribForm):
 
     model = Gauge
     kind = forms.ChoiceField(label="Kind", choices=Gauge.Kind.choices, initial=Gauge.Kind.TWO_POINT, required=False)
-    range_low_mm = LengthField(label="Measures from", help_text="of a plug its go side")
-    range_high_mm = LengthField(label="Measures to", help_text="of a plug its no-go side")
+    range_low_mm = LengthField(label="Measures from", help_text="of a plug its go side, of a ring its no-go side")
+    range_high_mm = LengthField(label="Measures to", help_text="of a plug its no-go side, of a ring its go side")
     resolution_mm = LengthField(label="Reads to (one step)")
     error_limit_mm = LengthField(label="Error limit, either way", positive=False, least=0)
     single_sd_mm = LengthField(label="Repeatability of one reading (s)", required=False)
     repeats_mm = lines_field("Repeatability by person", "One a line: sign-in name, s of one reading. corin 0.002")
     rods_mm = lines_field("Rods and nibs", "One a line: name, what it adds as measured. 50 50.003")
-    correction_mm = LengthField(label="Standing correction, added", required=False, positive=False,
-                                help_text="nibs, rods, zero error; a plug's worn go side: -0.002")  # fmt: skip
+    correction_mm = LengthField(
+        label="Standing correction, added", required=False, positive=False,
+        help_text="nibs, rods, zero error; worn go side of a plug -0.002, of a ring 0.002",
+    )  # fmt: skip
     reach_mm = LengthField(label="Measures as deep as", required=False, help_text="empty: any depth")
     serial = forms.CharField(label="Serial number", required=False, max_length=40)
     certificate = forms.CharField(label="Certificate", required=False, max_length=60)

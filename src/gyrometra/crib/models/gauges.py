@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import date
+from decimal import Decimal
 from typing import Any
 
 from django.db import models
@@ -10,7 +11,9 @@ from django.db import models
 from gyrometra.crib.models.base import CribItem, mm
 
 #: Kinds that read no size in a bore.
-_NOT_IN_BORES = ("outside", "depth", "plug", "comparator")
+_NOT_IN_BORES = ("outside", "depth", "plug", "ring", "comparator")
+#: Kinds that are tried and read nothing.
+_TRIED = ("plug", "ring")
 
 
 class GaugeQuerySet(models.QuerySet[Any]):
@@ -23,18 +26,19 @@ class GaugeQuerySet(models.QuerySet[Any]):
         of_bores = self.filter(retired=False).exclude(kind__in=_NOT_IN_BORES)
         return of_bores.order_by(rank, "resolution_mm", "name")
 
-    def plugs(self, lower_mm: Any, upper_mm: Any) -> GaugeQuerySet:
-        """Plug gauges in use with a side near these limits: within their distance of either."""
-        near = float(upper_mm) - float(lower_mm)
-        low, high = float(lower_mm) - near, float(upper_mm) + near
-        goes, stops = models.Q(range_low_mm__range=(low, high)), models.Q(range_high_mm__range=(low, high))
-        return self.filter(goes | stops, retired=False, kind="plug").order_by("range_low_mm", "name")
+    def reading(self) -> GaugeQuerySet:
+        """Gauges in use that read a size."""
+        return self.filter(retired=False).exclude(kind__in=_TRIED)
+
+    def tried(self, kind: str) -> GaugeQuerySet:
+        """Plugs, or rings and gap gauges, in use."""
+        return self.filter(retired=False, kind=kind).order_by("range_low_mm", "name")
 
     def to_set(self, size_mm: Any) -> GaugeQuerySet:
         """Gauges in use that can be set to a size and felt against a bore, comparators first."""
         inside = self.filter(retired=False, range_low_mm__lte=size_mm, range_high_mm__gte=size_mm)
         rank = models.Case(models.When(kind="comparator", then=0), default=1)
-        return inside.exclude(kind__in=("depth", "plug")).order_by(rank, "resolution_mm", "name")
+        return inside.exclude(kind__in=("depth", *_TRIED)).order_by(rank, "resolution_mm", "name")
 
     def due_by(self, day: date) -> GaugeQuerySet:
         """Gauges in use whose check is due on that day or before, the first due first."""
@@ -56,6 +60,8 @@ class Gauge(CribItem):
         COMPARATOR = "comparator", "comparator, set to a ring"
         #: Its range is from the go side to the no-go side; its correction is what the go side has worn, a minus.
         PLUG = "plug", "plug gauge, go and no-go"
+        #: The reverse of a plug: its range is from the no-go side to the go side.
+        RING = "ring", "ring or gap gauge, go and no-go"
 
     kind = models.CharField(max_length=12, choices=Kind.choices, default=Kind.TWO_POINT)
     #: How deep from the face it can measure; empty for any depth.
@@ -84,6 +90,19 @@ class Gauge(CribItem):
         if own is not None:
             return float(own)
         return None if self.single_sd_mm is None else float(self.single_sd_mm)
+
+    def side_mm(self, side: str) -> Decimal:
+        """The size of the go or the no-go side of a plug or ring; its correction is what the go side has worn."""
+        low, high = self.range_low_mm, self.range_high_mm
+        go, no_go = (high, low) if self.kind == self.Kind.RING else (low, high)
+        size: Decimal = go + self.correction_mm if side == "go" else no_go
+        return size
+
+    def fits(self, lower_mm: float, upper_mm: float) -> bool:
+        """Whether a side of a plug or ring lies near these limits: within their distance of either."""
+        near = upper_mm - lower_mm
+        sides = (float(self.range_low_mm), float(self.range_high_mm))
+        return any(lower_mm - near <= side <= upper_mm + near for side in sides)
 
     def is_overdue(self, today: date) -> bool:
         """Whether its check is past due."""

@@ -18,10 +18,11 @@ from gyrometra.crib.models import Gauge, Indicator
 from gyrometra.inspection.models import FeatureReading
 from gyrometra.inspection.services import ReadOfFeature
 from gyrometra.steps import progress_words
+from gyrometra.steps.check.plugs import between_words
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.entries import EntryForm, worded
 from gyrometra.steps.work.features import FORM_OF, SIZE_OF
-from gyroplan.assess import FeatureLine, at_centres
+from gyroplan.assess import RINGED, FeatureLine, at_centres
 from gyroplan.record import FeatureReadingRecord, FeatureRecord, letter_of
 
 What, Over = FeatureReading.What, FeatureReading.Over
@@ -40,6 +41,15 @@ PROTRACTOR_DEG = Decimal("0.1")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class RingRow:
+    """A ring or gap gauge with the sides that were not tried yet: their words and sizes."""
+
+    pk: int
+    name: str
+    sides: Sequence[tuple[str, str]]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class FeatureRow:
     """A limit of a feature as it is printed, with what its entry form needs."""
 
@@ -52,6 +62,8 @@ class FeatureRow:
     word: str
     words: str
     readings: Sequence[tuple[str, str, UUID]]
+    #: Ring and gap gauges near its limits, each side not yet tried.
+    rings: Sequence[RingRow] = ()
     gauges: Sequence[Gauge] = ()
     #: Of a distance: the sizes of both bores are known, so that it can be read over walls.
     over_walls: str = ""
@@ -59,10 +71,25 @@ class FeatureRow:
     here: bool = False
 
 
-def feature_rows(page: JobPage, refused: FeatureEntryForm | None = None) -> list[FeatureRow]:
+@dataclass(frozen=True, slots=True)
+class _Gauges:
+    """What can be taken in hand: gauges that read, and rings that are tried."""
+
+    reading: Sequence[Gauge] = ()
+    rings: Sequence[Gauge] = ()
+
+    @classmethod
+    def of(cls, page: JobPage, needed: bool) -> _Gauges:
+        if not needed or page.is_locked:
+            return cls()
+        ringed = any(one.kind in RINGED for one in page.record.setup.features)
+        return cls(list(Gauge.objects.reading()), list(Gauge.objects.tried("ring")) if ringed else [])
+
+
+def feature_rows(page: JobPage, refused: FeatureEntryForm | RingForm | None = None) -> list[FeatureRow]:
     """Every limit of every feature of this set-up, for this piece."""
     found, at = page.assessment.features(page.piece), refused.at if refused else ("", "")
-    gauges = list(Gauge.objects.filter(retired=False).exclude(kind="plug")) if found and not page.is_locked else []
+    gauges = _Gauges.of(page, bool(found))
     rows = [_row(page, one.feature, line, gauges) for one in found for line in one.lines]
     return [replace(row, here=(str(row.feature.place), row.what) == at) for row in rows]
 
@@ -74,7 +101,7 @@ def indicators_for(rows: Sequence[FeatureRow]) -> list[Indicator]:
     return list(Indicator.objects.filter(retired=False).order_by("step_mm", "name"))
 
 
-def _row(page: JobPage, feature: FeatureRecord, line: FeatureLine, gauges: Sequence[Gauge]) -> FeatureRow:
+def _row(page: JobPage, feature: FeatureRecord, line: FeatureLine, gauges: _Gauges) -> FeatureRow:
     words = _degrees if line.what == "angle" else page.units.planned
     asked = f"at most {words(line.upper)}" if line.lower is None else f"{words(line.lower)} to {words(line.upper)}"
     labels = {What.SIZE: SIZE_OF_KIND[feature.kind], What.ANGLE: "angle", What.RUNOUT: "run-out (TIR)",
@@ -83,12 +110,13 @@ def _row(page: JobPage, feature: FeatureRecord, line: FeatureLine, gauges: Seque
     walls = walls_of(page, feature)
     return FeatureRow(
         feature=feature, what=line.what, name=labels[What(line.what)], asked=asked,
-        found="" if line.value is None else words(line.value), word=line.word,
+        found=between_words(line.bounds, page.units) if line.value is None else words(line.value), word=line.word,
         doubt="" if line.expanded is None else f"± {words(line.expanded)}",
         words=_line_words(line, page.today),
         readings=[(rows[one.key].text or words(one.value), _with_words(page, rows[one.key]), rows[one.key].client_id)
                   for one in line.readings if one.key in rows],
-        gauges=_in_order(gauges, feature) if line.what == "size" else (),
+        rings=_rings(page, feature, line, gauges.rings),
+        gauges=_in_order(gauges.reading, feature) if line.what == "size" else (),
         over_walls="" if walls is None else f"Ø{page.units.planned(walls[0])} here, Ø{page.units.planned(walls[1])} in "
                                             f"set-up {letter_of(feature.to_setup or 1)}",
     )  # fmt: skip
@@ -97,20 +125,39 @@ def _row(page: JobPage, feature: FeatureRecord, line: FeatureLine, gauges: Seque
 SIZE_OF_KIND = {str(kind): words[:1].lower() + words[1:] for kind, words in SIZE_OF.items()}
 
 
+def _rings(page: JobPage, feature: FeatureRecord, line: FeatureLine, rings: Sequence[Gauge]) -> list[RingRow]:
+    if line.what != "size" or line.lower is None or feature.kind not in RINGED:
+        return []
+    tried = {(row.gauge_id, row.side) for row in page.rows.features.values()
+             if row.side and row.feature.place == feature.place}  # fmt: skip
+    rows = [
+        RingRow(pk=ring.pk, name=ring.name, sides=[
+            (side, page.units.planned(ring.side_mm(side))) for side in ("go", "no-go") if (ring.pk, side) not in tried
+        ])
+        for ring in rings if ring.fits(line.lower, line.upper)
+    ]  # fmt: skip
+    return [row for row in rows if row.sides]
+
+
 def _line_words(line: FeatureLine, today: date) -> str:
-    if line.value is None:
+    if line.contradicts:
+        return "Not proven: the ring, and what was read or tried beside it, cannot both be true"
+    if line.value is None and line.bounds is None:
         return "not measured"
     if line.word == "not-proven" and line.unrepeated:
         return "Not proven: read it once more"
     if line.word == "incomplete":
-        late = any(one.gauge_due_on is not None and one.gauge_due_on < today for one in line.readings)
-        return "Its gauge is past its check date" if late else "Critical: read it once more"
+        if any(one.gauge_due_on is not None and one.gauge_due_on < today for one in line.readings):
+            return "Its gauge is past its check date"
+        return "Rings alone leave it open" if line.value is None else "Critical: read it once more"
     return progress_words.VERDICT_WORDS[line.word]
 
 
 def _with_words(page: JobPage, row: FeatureReading) -> str:
     """By whom, when, with what; a distance over walls as the centre distance it means."""
     by = row.gauge or row.indicator or "protractor"
+    if row.side:
+        return f"{row.by.username}, {by}: {row.side} side {'goes' if row.goes else 'does not go'}"
     if row.over == Over.CENTRES:
         return f"{row.by.username}, {by}"
     record = next(one for one in page.record.feature_readings if one.key == row.pk)
@@ -157,13 +204,37 @@ def walls_of(page: JobPage, feature: FeatureRecord) -> tuple[float, float, float
     return own.mean_mm, far[0], ((own.expanded_mm / 2) ** 2 + (far[1] / 2) ** 2) ** 0.5
 
 
+class RingForm(EntryForm):
+    """One side of a ring or gap gauge: it goes over, or it does not."""
+
+    feature = forms.IntegerField(min_value=1, max_value=99_999)
+    gauge = ChoiceOfRow(Gauge.objects.filter(retired=False, kind="ring"), empty_label=None)
+    side = forms.ChoiceField(choices=[("go", "go"), ("no-go", "no-go")])
+    goes = forms.ChoiceField(choices=[("yes", "goes"), ("no", "does not go")])
+    is_far = False
+
+    @property
+    def at(self) -> tuple[str, str]:
+        """The row that it was tried on."""
+        return str(self.data.get("feature", "")), str(What.SIZE)
+
+    def tried(self) -> ReadOfFeature:
+        """What was tried."""
+        values = self.cleaned_data
+        gauge: Gauge = values["gauge"]
+        return ReadOfFeature(
+            what=What.SIZE, value=gauge.side_mm(values["side"]), gauge=gauge, side=values["side"],
+            goes=values["goes"] == "yes",
+        )  # fmt: skip
+
+
 class FeatureEntryForm(EntryForm):
     """One reading of a limit of a feature."""
 
     feature = forms.IntegerField(min_value=1, max_value=99_999)
     what = forms.ChoiceField(choices=What.choices)
     value = forms.CharField(max_length=60, error_messages={"required": "Type the reading, then Enter."})
-    gauge = ChoiceOfRow(Gauge.objects.filter(retired=False).exclude(kind="plug"), required=False)
+    gauge = ChoiceOfRow(Gauge.objects.reading(), required=False)
     indicator = ChoiceOfRow(Indicator.objects.filter(retired=False), required=False)
     over = forms.ChoiceField(choices=Over.choices, required=False)
     doubt_deg = forms.DecimalField(required=False, min_value=0, max_value=10, max_digits=6, decimal_places=4)

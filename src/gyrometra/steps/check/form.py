@@ -68,7 +68,7 @@ class DepthForm(EntryForm):
     """The depth of a shoulder, with a named gauge."""
 
     value = forms.CharField(max_length=60, error_messages={"required": "Type the depth, then Enter."})
-    gauge = ChoiceOfRow(Gauge.objects.filter(retired=False).exclude(kind="plug"), empty_label=None)
+    gauge = ChoiceOfRow(Gauge.objects.reading(), empty_label=None)
 
     def __init__(self, *args: Any, units: Units, bore: BoreRecord, **kwargs: Any) -> None:
         self.units, self.bore = units, bore
@@ -146,7 +146,7 @@ class MateForm(SizedForm):
 class FeltForm(SizedForm):
     """A gauge set to a size and compared by feel."""
 
-    gauge = ChoiceOfRow(Gauge.objects.filter(retired=False).exclude(kind__in=("plug", "depth")), empty_label=None)
+    gauge = ChoiceOfRow(Gauge.objects.reading().exclude(kind="depth"), empty_label=None)
     size_mm = LengthField(label="Set to", error_messages={"required": "Type what it was set to."})
     felt = forms.ChoiceField(choices=PlugReading.Felt.choices)
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
 
 from gyrocore import GaugeBounds
 from gyrometra.bridge.units import Units
@@ -37,7 +36,8 @@ class PlugRow:
 def plug_rows(page: JobPage) -> list[PlugRow]:
     """The plugs that have a side near these limits, and those that were tried."""
     tried = {row.gauge for row in _rows(page) if row.side in ("go", "no-go")}
-    offered: list[Any] = [] if page.is_locked else list(Gauge.objects.plugs(page.bore.lower_mm, page.bore.upper_mm))
+    low, high = page.bore.lower_mm, page.bore.upper_mm
+    offered = [] if page.is_locked else [one for one in Gauge.objects.tried("plug") if one.fits(low, high)]
     return [_row(page, gauge) for gauge in (*offered, *(one for one in tried if one not in offered))]
 
 
@@ -90,15 +90,16 @@ def _tried(page: JobPage, gauge: Gauge, side: str) -> dict[str, str]:
 
 def bounds_words(judged: Checked, units: Units) -> str:
     """Between what the size lies, by plugs and the mating part."""
-    return _between(judged.bounds, units)
+    return between_words(judged.bounds, units)
 
 
 def felt_words(judged: Checked, units: Units) -> str:
     """Between what it lies where a set gauge was felt."""
-    return _between(judged.felt, units)
+    return between_words(judged.felt, units)
 
 
-def _between(bounds: GaugeBounds | None, units: Units) -> str:
+def between_words(bounds: GaugeBounds | None, units: Units) -> str:
+    """At least and at most, rounded as planned sizes; nothing where nothing bounds it."""
     if bounds is None:
         return ""
     least = "" if bounds.at_least_mm is None else f"at least {units.planned(bounds.at_least_mm)}"

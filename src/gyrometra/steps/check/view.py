@@ -14,7 +14,7 @@ from gyrometra.inspection.models import FeatureReading
 from gyrometra.jobs.permissions import JobClosed
 from gyrometra.steps import progress
 from gyrometra.steps.check.conceded import conceded_words, kept_values, past_words, reasons_typed, to_concede
-from gyrometra.steps.check.features import FeatureEntryForm, feature_rows, indicators_for
+from gyrometra.steps.check.features import FeatureEntryForm, RingForm, feature_rows, indicators_for
 from gyrometra.steps.check.form import CheckSizeForm, DepthForm, FeltForm, MateForm, PlugForm
 from gyrometra.steps.check.plates import check, first_waiting
 from gyrometra.steps.check.plugs import felt_rows, felt_sizes, plug_rows
@@ -28,7 +28,7 @@ from gyrometra.steps.shared.view import page_for, saved, show
 from gyrometra.steps.true.form import ReadingForm, RoundForm
 from gyrometra.steps.true.plates import round_initial
 from gyrometra.steps.work.scene import work_scenes
-from gyroplan.assess import judged_and_written, not_in_limits, worst_word
+from gyroplan.assess import RINGED, judged_and_written, not_in_limits, worst_word
 
 
 def show_check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
@@ -71,7 +71,7 @@ def show_check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Ht
 
 def _on_features(request: HttpRequest) -> bool:
     """Whether faces, outsides and distances are looked at, or one of them was just read."""
-    read = request.resolver_match is not None and request.resolver_match.url_name == "log-feature"
+    read = request.resolver_match is not None and request.resolver_match.url_name in ("log-feature", "log-ring")
     return read or request.POST.get("what") == "feature" or request.GET.get("at") == "features"
 
 
@@ -151,6 +151,24 @@ def log_feature(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
     inspection.log_feature(
         sent=sent_by(request, values, request.POST.get("value", "").strip()),
         feature=page.job.setup.features.get(place=feature.place), read=values["read"], piece=page.piece,
+    )  # fmt: skip
+    return None
+
+
+@entry_view(lambda **_: ("check", show_check))
+def log_ring(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
+    """Log that a side of a ring or gap gauge goes over an outside, or does not."""
+    form = RingForm(request.POST)
+    if not form.is_valid():
+        return {"feature_form": form}
+    place, gauge = form.cleaned_data["feature"], form.cleaned_data["gauge"]
+    feature = next((one for one in page.record.setup.features if one.place == place and one.kind in RINGED), None)
+    if feature is None:
+        raise Changed("The outside it was tried on is not in this job any more.")
+    require_unchanged(seen_by(request), gauge)
+    inspection.log_feature(
+        sent=sent_by(request, form.cleaned_data), feature=page.job.setup.features.get(place=place),
+        read=form.tried(), piece=page.piece,
     )  # fmt: skip
     return None
 

@@ -84,7 +84,7 @@ class SizeEntryForm(EntryForm):
 
     value = forms.CharField(max_length=60, error_messages={"required": "Type the size, then Enter."})
     gauge = ChoiceOfRow(
-        Gauge.objects.filter(retired=False).exclude(kind="plug"), empty_label=None,
+        Gauge.objects.reading(), empty_label=None,
         error_messages={"required": "Which gauge read it?", "invalid_choice": "This gauge is not in use any more."},
     )  # fmt: skip
     #: The text typed, once more: a size far from what is there is asked before it is logged.
