@@ -206,14 +206,12 @@ def test_three_of_four_readings_tell_the_fourth_and_four_are_checked(corin: Clie
     assert "The two diameters differ by 0.04 mm" in said
 
 
-def test_a_finished_bore_is_swept_not_run_along(corin: Client) -> None:
+def test_a_finished_bore_is_swept_first_even_where_the_work_was_set_true_by_its_wall(corin: Client) -> None:
     at = by_wall(corin)
-    page = flat(corin.get(f"/jobs/{at}/check/"))
-    assert 'value="walls"' not in page
-    sent = {"method": "walls", "sides": "4", "depths": "10 45", "indicator": indicator(), "places": "8",
-            "client_id": str(uuid.uuid4())}  # fmt: skip
+    assert 'value="sweep" selected' in flat(corin.get(f"/jobs/{at}/check/"))
+    sent = {"method": "eye", "places": "8", "indicator": indicator(), "client_id": str(uuid.uuid4())}
     corin.post(f"/jobs/{at}/round/check/", sent, headers=HX)
-    assert not Round.objects.filter(setup__job__number="P 31/60").exists()
+    assert not Round.objects.filter(setup__job__number="P 31/60").exists(), "what is not read place by place"
 
 
 def test_after_a_move_no_figure_of_before_stands_large(corin: Client) -> None:

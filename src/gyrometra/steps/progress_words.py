@@ -99,6 +99,7 @@ _GAPS = {
     "second_readings": "a second reading at {count} places: inspection is critical",
     "finer_gauge": "a finer gauge: it must read a tenth of the tolerance",
     "gauge_overdue": "{name} is past its check date",
+    "tapers_contradict": "the taper by sizes and the run along the wall cannot both be true: read both again",
     "plug_contradicts": "the plug and what was read cannot both be true: try and measure again",
     "plug_sees_no_form": "{name}: a plug does not see it, read sizes",
     "bores_in_line": "bores in line",

@@ -46,7 +46,7 @@ def begin_round(request: HttpRequest, page: JobPage, purpose: str) -> dict[str, 
     """Begin the next round of readings; with `moved`, after the jaws were moved as told."""
     check = purpose == Round.Purpose.CHECK
     part = None if page.is_several else part_length_mm(page)
-    form = RoundForm(request.POST, units=page.units, of_bore=check, part_mm=part, way=page.record.setup.way)
+    form = RoundForm(request.POST, units=page.units, part_mm=part, way=page.record.setup.way)
     if not form.is_valid():
         return {"round_form": form}
     values = dict(form.cleaned_data)

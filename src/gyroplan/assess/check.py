@@ -8,7 +8,8 @@ from datetime import date
 
 from gyrocore import BoreForm, DiameterReading, GaugeBounds, Station, bore_form
 from gyroplan.assess.bounds import bounds_of, contradicts, felt_of, narrowed
-from gyroplan.assess.truing import RoundStanding
+from gyroplan.assess.tapers import TwoTapers, two_tapers
+from gyroplan.assess.truing import RoundStanding, swept_of, walls_of
 from gyroplan.gauges import Gauge, GaugeNames
 from gyroplan.judge import CheckState, CheckWork, Depth, Entry, Figure, Place, Runout, Size, check_state
 from gyroplan.record import BoreRecord, DepthRecord, JobRecord, PlugRecord, SizeRecord
@@ -65,6 +66,8 @@ class Checked:
     felt: GaugeBounds | None = None
     #: Places that are in limits only by what was tried beside what was read.
     by_bounds: tuple[tuple[float, float], ...] = ()
+    #: Its taper by the wall that was run along, beside that of its sizes.
+    tapers: TwoTapers | None = None
 
     @property
     def by_plugs(self) -> bool:
@@ -130,13 +133,15 @@ class Checked:
         return all(low - 1e-9 <= place.value_mm <= high + 1e-9 for place in self.places)
 
 
-def check_of(record: JobRecord, piece: int, place: int, swept: RoundStanding | None, today: date) -> Checked:
-    """Return the check of one finished bore of one piece."""
+def check_of(
+    record: JobRecord, piece: int, place: int, sweeps: Sequence[RoundStanding], today: date
+) -> Checked:  # fmt: skip
+    """Return the check of one finished bore of one piece, with its sweeps and the runs along its wall."""
     of = (place, piece)
     sizes = tuple(one for one in record.sizes if (one.bore, one.piece) == of)
     depths = tuple(one for one in record.depths if (one.bore, one.piece) == of)
     bore = record.bore_at(place)
-    work = _work(record, bore, sizes, depths, swept)
+    work = _work(record, bore, sizes, depths, swept_of(sweeps))
     read = check_state(work).states[-1]
     plugs = tuple(one for one in record.plugs if (one.bore, one.piece) == of)
     bounds, felt = bounds_of(bore, plugs), felt_of(plugs)
@@ -148,10 +153,13 @@ def check_of(record: JobRecord, piece: int, place: int, swept: RoundStanding | N
     if contradicts(state.places, bounds, felt):
         missing = (*missing, Gap(code="plug_contradicts"))
         overall = overall if state.places else "incomplete"
+    tapers = two_tapers(state.places, walls_of(sweeps))
+    if tapers is not None and tapers.contradict and bore.taper_limit_mm is not None:
+        missing = (*missing, Gap(code="tapers_contradict"))
     overall = "incomplete" if missing and overall in ("in", "undecided") else overall
     return Checked(
         bore=bore, work=work, state=state, sizes=sizes, depths=depths, form=_form(bore, state), missing=missing,
-        word=VERDICTS[overall], plugs=plugs, bounds=bounds, felt=felt,
+        word=VERDICTS[overall], plugs=plugs, tapers=tapers, bounds=bounds, felt=felt,
         by_bounds=tuple((now.z_mm, now.angle_deg) for now, then in zip(state.places, read.places, strict=True)
                         if now.verdict != then.verdict),
     )  # fmt: skip

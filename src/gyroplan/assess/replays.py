@@ -30,10 +30,16 @@ def truing_of(record: JobRecord, piece: int, place: int) -> Truing:
 
 
 def sweeps_of(record: JobRecord, piece: int, place: int) -> tuple[RoundStanding, ...]:
-    """Return the sweeps of a finished bore, oldest first, each judged by itself."""
-    limit = record.bore_at(place).runout_limit_mm
+    """Return the sweeps of a finished bore and the runs along its wall, oldest first, each judged by itself."""
+    bore, way = record.bore_at(place), record.setup.way
     rounds = [r for r in record.rounds if r.purpose == "check" and r.piece == piece and r.bore == place]
-    return tuple(view for r in rounds for view in _stretch((r,), (), limit, record.setup.way, "finished")[0])
+    found: list[RoundStanding] = []
+    for one in rounds:
+        if one.is_walls:
+            found += _walls((one,), (), (bore.runout_limit_mm, bore.length_mm), way)
+        else:
+            found += _stretch((one,), (), bore.runout_limit_mm, way, "finished")[0]
+    return tuple(found)
 
 
 def _replayed(

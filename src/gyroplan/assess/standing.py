@@ -132,7 +132,7 @@ class Assessment:
 
     def _judge(self, piece: int, place: int) -> Checked:
         """A bore by what was measured of it; work that is only set true by its truing."""
-        found = check_of(self.record, piece, place, self.swept(piece, place), self.today)
+        found = check_of(self.record, piece, place, self.sweeps(piece, place), self.today)
         if not self.record.setup.only_trued:
             return found
         if self.truing(piece, place).within:

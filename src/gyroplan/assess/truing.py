@@ -281,7 +281,12 @@ class Truing:
 
 def swept_of(sweeps: Sequence[RoundStanding]) -> RoundStanding | None:
     """The sweep of the finished bore that counts: the newest that is closed and valid."""
-    return next((view for view in reversed(sweeps) if view.stands), None)
+    return next((view for view in reversed(sweeps) if view.stands and not view.round.is_walls), None)
+
+
+def walls_of(sweeps: Sequence[RoundStanding]) -> RoundStanding | None:
+    """The runs along the wall of the finished bore that count: the newest that are closed and valid."""
+    return next((view for view in reversed(sweeps) if view.stands and view.runs is not None), None)
 
 
 def broken_at(bore: BoreRecord, angle_deg: float) -> BreakRecord | None:

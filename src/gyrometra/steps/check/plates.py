@@ -15,6 +15,7 @@ from gyrometra.steps.check.batch import batch_words
 from gyrometra.steps.check.causes import cause_words
 from gyrometra.steps.check.plugs import bounds_words, felt_words
 from gyrometra.steps.check.scene import grid_scenes
+from gyrometra.steps.check.tapers import two_tapers_words, wall_words
 from gyrometra.steps.check.verdict import LIMIT_NAMES, verdict_plate
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.since import changed_since
@@ -73,6 +74,7 @@ def check(page: JobPage) -> dict[str, Any]:
         "depths": [units.length(z) for z in judged.stations_mm],
         "form_lines": [*(_form_words(line, units) for line in judged.limits), *_line_up(page)],
         "asked_notes": [] if page.is_locked else asked_notes(asked, page),
+        "wall_run": wall_words(judged, units),
         "hints": [sentence(h, units.unit) for h in (judged.form.hints if judged.form else ())],
         "doubt": units.doubt(judged.expanded_mm),
         "verdict": verdict_plate(page),
@@ -96,7 +98,8 @@ def check(page: JobPage) -> dict[str, Any]:
         "cause": cause_words(page),
         "batch": batch_words(page) if page.pieces else None,
         "sides": [line for line in (_target_line(page), _alike_line(page)) if line],
-        "conflict": _tried_otherwise(judged, units) or _against_mate(page) or _conflict(page),
+        "conflict": _tried_otherwise(judged, units) or two_tapers_words(judged, units)
+        or _against_mate(page) or _conflict(page),
         "moved_limits": _moved_limits(page),
         "shoulder": [units.measured(one.value_mm, one.gauge.resolution_mm) for one in judged.depths],
         "since": changed_since(page),

@@ -37,9 +37,7 @@ def show_check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Ht
     shown["bands"] = work_scenes(page) if only_trued else check_scenes(page, shown["angles"])
     shown["form"] = ReadingForm(units=page.units)
     shown["size_form"] = CheckSizeForm(units=page.units, bore=page.bore)
-    shown["round_form"] = RoundForm(
-        units=page.units, initial=round_initial(page, page.sweeps, check=True), of_bore=True
-    )
+    shown["round_form"] = RoundForm(units=page.units, initial=round_initial(page, page.sweeps, check=True))
     shown["gauges"] = Gauge.objects.measuring(page.bore.lower_mm)
     last = shown["judged"].sizes[-1].key if shown["judged"].sizes else None
     used = page.rows.sizes[last].gauge_id if last is not None else None

@@ -60,9 +60,7 @@ class RoundForm(TypedForm):
     target_deg = forms.TypedChoiceField(label="toward", coerce=int, required=False, empty_value=None)
     client_id = forms.UUIDField(required=False)
 
-    def __init__(
-        self, *args: Any, of_bore: bool = False, part_mm: float | None = None, way: Method | None = None, **kwargs: Any
-    ) -> None:
+    def __init__(self, *args: Any, part_mm: float | None = None, way: Method | None = None, **kwargs: Any) -> None:
         """`part_mm`: how long the part is known to be; nothing is read past it. `way` names the places."""
         self.part_mm = part_mm
         super().__init__(*args, **kwargs)
@@ -72,9 +70,6 @@ class RoundForm(TypedForm):
             view.choices = [("usual", way.seen_from), ("other", "seen from the other end")]
         toward: Any = self.fields["target_deg"]
         toward.choices = [(angle, names(angle)) for angle in range(0, 360, 45)]
-        if of_bore:  # the run-out of a finished bore is swept round it
-            choice: Any = self.fields["method"]
-            choice.choices = [one for one in Round.Method.choices if one[0] != Round.Method.WALLS]
 
     @property
     def says_more(self) -> bool:
