@@ -13,6 +13,7 @@ from gyrometra.crib.models import Bar, Cutter, Gauge, Machine
 from gyrometra.cutting.models import CutEntry
 from gyrometra.jobs.models import Job, Plan
 from gyrometra.steps import plates
+from gyrometra.steps.cuts.plates import proven_rows
 from gyrometra.steps.forms import BarForm, CutsForm
 from gyrometra.steps.page import JobPage, open_page
 from gyroplan.assess import pockets_of
@@ -160,14 +161,14 @@ def test_settings_that_cannot_be_are_refused(corin: Client) -> None:
 
 def test_a_speed_that_cut_well_is_offered_and_taken(corin: Client) -> None:
     """Q-214 was roughed at 280 rpm, quiet and clean; Q-219 is bronze and has nothing proved."""
-    assert plates.cut_totals(open_page("Q-219", MM))["proven"] == []
+    assert proven_rows(open_page("Q-219", MM)) == []
     log(corin, "Q-214", "remark", number=3, sound="quiet", look="clean")
     proved = surface_speed_m_min(71.215, 280)
-    row = plates.cut_totals(open_page("Q-214", MM))["proven"][0]
+    row = proven_rows(open_page("Q-214", MM))[0]
     assert (row.field, row.value) == ("rough_speed_m_min", f"{proved:.0f} m/min")
     assert "in Q-214" in row.words
     cuts(corin, "Q-214", rough_speed_m_min=row.value)
-    assert all(r.field != "rough_speed_m_min" for r in plates.cut_totals(open_page("Q-214", MM))["proven"])
+    assert all(r.field != "rough_speed_m_min" for r in proven_rows(open_page("Q-214", MM)))
 
 
 def test_a_machine_too_weak_says_do_not_run(corin: Client) -> None:

@@ -5,17 +5,23 @@ from __future__ import annotations
 import csv
 import io
 import re
+from typing import Any
 
 import pytest
+from django.db import connection
 from django.test import Client
+from django.test.utils import CaptureQueriesContext
 
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Gauge
+from gyrometra.jobs.models import Feature
 from gyrometra.steps.page import open_page
 from gyrometra.steps.report import _ranges
 from gyroplan.assess import report_of
 from tests.web.said import flat
 from tests.web.test_check import log, sign, whole
+from tests.web.test_features import log as log_feature
+from tests.web.test_plugs import plug
 
 pytestmark = pytest.mark.django_db
 REPORT = "/jobs/Q-214/report/"
@@ -80,10 +86,45 @@ def test_what_was_struck_out_is_said(corin: Client) -> None:
     said = flat(corin.get(REPORT))
     assert re.search(r"corin: 72\.060 at 20, 0°", said)
     assert "Not judged" in said
-    table = list(csv.DictReader(io.StringIO(corin.get("/jobs/Q-214/readings.csv").content.decode())))
+    table = [row for row in readings(corin) if row["what"] == "size"]
     assert len(table) == 8, "the struck-out one, and what struck it out"
     assert [row["value_mm"] for row in table if row["withdrawn"]] == ["72.06"]
     assert {row["serial"] for row in table} == {"G-117"}
+
+
+def readings(client: Client, at: str = "Q-214") -> list[dict[str, str]]:
+    return list(csv.DictReader(io.StringIO(client.get(f"/jobs/{at}/readings.csv").content.decode())))
+
+
+def test_every_kind_of_reading_stands_in_the_file(corin: Client) -> None:
+    whole(corin, {}, swing=8)
+    plug(corin, "no-go", "no")
+    swept = [row for row in readings(corin) if row["what"].startswith("run-out round")]
+    assert [(row["angle_deg"], row["value_mm"]) for row in swept] == [
+        ("0", "0"), ("90", "0.004"), ("180", "0.008"), ("270", "0.004"), ("", "0")]  # fmt: skip
+    assert swept[-1]["what"].endswith("back at start")
+    assert all(row["what"].startswith("truing round") for row in readings(corin) if row["gauge"].startswith("Indicator")
+               and row not in swept)  # fmt: skip
+    tried = [row for row in readings(corin) if row["result"] == "does not go"]
+    assert [(row["what"], row["value_mm"], row["gauge"]) for row in tried] == [("no-go", "72.03", "Plug 72 H7")]
+    rim, band = (Feature.objects.get(name=name).place for name in ("Rim", "Seat band"))
+    log_feature(corin, rim, "109.960", gauge=Gauge.objects.get(name="Outside micrometer 100-125").pk)
+    log_feature(corin, band, "30.1", what="angle")
+    found = {(row["of"], row["what"], row["value_mm"], row["result"]) for row in readings(corin, "P~2031~2F14")}
+    assert {("Rim", "size", "109.96", ""), ("Seat band", "angle", "", "30.1 deg")} <= found
+
+
+def test_a_report_reads_the_same_however_many_bores(corin: Client, django_assert_num_queries: Any) -> None:
+    with CaptureQueriesContext(connection) as of_one:
+        corin.get("/jobs/Q-221/report/?of=bore")
+    with django_assert_num_queries(len(of_one)):
+        said = corin.get("/jobs/Q-221/report/?of=piece").content.decode()
+    assert said.count('class="reprows"') == 3
+    with CaptureQueriesContext(connection) as sheet_of_one:
+        corin.get("/jobs/Q-214/sheet/")
+    with CaptureQueriesContext(connection) as sheet_of_three:
+        corin.get("/jobs/Q-221/sheet/")
+    assert len(sheet_of_three) <= len(sheet_of_one) + 1
 
 
 def test_a_cell_that_is_a_formula_is_text(corin: Client) -> None:

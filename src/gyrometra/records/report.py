@@ -21,7 +21,8 @@ from gyrometra.crib.exchange import no_formula
 from gyrometra.pages.context import shop
 from gyrometra.records.pdf import NoPdf, to_pdf
 from gyrometra.steps.page import JobPage, open_page, other_pages
-from gyrometra.steps.report import CSV_HEAD, csv_rows, report_page
+from gyrometra.steps.readings import CSV_HEAD, csv_rows
+from gyrometra.steps.report import report_pages
 from gyrometra.steps.shared.view import page_for
 
 #: What a report can be of; more pages than this are asked for piece by piece.
@@ -57,7 +58,7 @@ def _context(request: HttpRequest, number: str) -> dict[str, Any]:
     code = segno.make(address, error="m").svg_inline(omitsize=True, border=0, svgclass="qr", lineclass=None)
     return {
         "page": page, "job": page.job, "of": of, "choices": _choices(page), "printed": timezone.localtime(),
-        "reports": [report_page(one) for one in pages[:MOST_PAGES]], "units": page.units,
+        "reports": report_pages(page, pages[:MOST_PAGES]), "units": page.units,
         "refused": f"{len(pages)} pages: the first {MOST_PAGES} stand here." if len(pages) > MOST_PAGES else "",
         "signed_by": signoff.by.username if signoff is not None else "",
         "signed_at": f"{timezone.localtime(signoff.at):%d %b %Y, %H:%M}" if signoff is not None else "",

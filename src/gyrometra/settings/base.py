@@ -83,12 +83,13 @@ TEMPLATES = [
     }
 ]
 DATABASES = {"default": env.db("DATABASE_URL", default="postgres://gyrometra@127.0.0.1/gyrometra")}
-DATABASES["default"]["CONN_MAX_AGE"] = 60
+DATABASES["default"]["CONN_MAX_AGE"] = 600
 DATABASES["default"]["CONN_HEALTH_CHECKS"] = True
 # Our joins follow foreign keys in the order they are written; planning other orders costs more than it finds.
-# Statements are prepared once a connection, since planning them took longer than running them.
+# Statements are prepared once a connection, and planned once for whatever they are given, since planning them took
+# longer than running them.
 DATABASES["default"]["OPTIONS"] = {
-    "options": "-c join_collapse_limit=1",
+    "options": "-c join_collapse_limit=1 -c plan_cache_mode=force_generic_plan",
     "server_side_binding": True,
     "prepare_threshold": 2,
 }

@@ -13,7 +13,7 @@ from gyrometra.inspection.models import SizeReading
 from gyrometra.steps import progress_words
 from gyrometra.steps.check.conceded import asked_words, conceded_words, degrees, past_words, what_words
 from gyrometra.steps.check.plates import two_angles
-from gyrometra.steps.check.scene import check_scenes
+from gyrometra.steps.check.scene import report_scene
 from gyrometra.steps.page import JobPage
 from gyroplan.assess import BoreReport, ReportRow, report_of
 
@@ -60,7 +60,13 @@ _MARKS = {"in": "in", "over": "over", "metal-left": "under", "not-proven": "near
 _NOT_JUDGED = "finish, straightness, form between the places, place of the bore to other surfaces"
 
 
-def report_page(page: JobPage) -> ReportPage:
+def report_pages(page: JobPage, pages: Sequence[JobPage]) -> list[ReportPage]:
+    """The reports of these bores of a job, with what is read once for all of them."""
+    past, struck = past_words(page), _struck_out(page)
+    return [_report_page(one, past, struck.get((one.bore_row.pk, one.piece), [])) for one in pages]
+
+
+def _report_page(page: JobPage, past: Sequence[str], struck: Sequence[SizeReading]) -> ReportPage:
     """The report of the bore that the page stands at."""
     found, signoff = report_of(page.assessment, page.piece, page.place), getattr(page.job, "signoff", None)
     conceded = [] if signoff is None else conceded_words(signoff.verdict, page.units)
@@ -72,9 +78,10 @@ def report_page(page: JobPage) -> ReportPage:
         title=_title(page), word=word, mark=mark,
         summary=_summary(found, _reasons(signoff), signed=signoff is not None),
         rows=[_row(page, one, conceded) for one in found.rows], gauges=[_gauge(page, one) for one in found.gauges],
-        facts=_facts(page, found, conceded), digest=" ".join(found.digest[n : n + 4] for n in range(0, 16, 4)),
+        facts=_facts(page, found, conceded, _withdrawn(page, struck), past),
+        digest=" ".join(found.digest[n : n + 4] for n in range(0, 16, 4)),
         measured_by=", ".join(dict.fromkeys(row.by.username for row in sizes)), measured_at=_when(sizes),
-        band=check_scenes(page, two_angles(page.judged))[1][1],
+        band=report_scene(page, two_angles(page.judged)),
         name=f"{page.bore.name} of piece {page.piece}" if page.pieces else page.bore.name,
     )  # fmt: skip
 
@@ -176,7 +183,9 @@ def _ranges(numbers: Sequence[int]) -> Iterator[str]:
         start = last = number
 
 
-def _facts(page: JobPage, found: BoreReport, conceded: Sequence[str]) -> list[tuple[str, str]]:
+def _facts(
+    page: JobPage, found: BoreReport, conceded: Sequence[str], struck: Sequence[str], past: Sequence[str]
+) -> list[tuple[str, str]]:  # fmt: skip
     part, gauge, doubt = found.temperatures
     units = page.units
     truing = page.truing.standing or page.truing.last_valid
@@ -188,16 +197,22 @@ def _facts(page: JobPage, found: BoreReport, conceded: Sequence[str]) -> list[tu
         ("Truing, before boring", trued),
         ("Temperature", f"part {part:g} °C, gauge {gauge:g} °C{counted}"),
         ("Directions", f"clockwise from {page.record.setup.way.place_name(0)}, {page.record.setup.way.seen_from}"),
-        ("Withdrawn", "; ".join(_withdrawn(page)) or "none"),
+        ("Withdrawn", "; ".join(struck) or "none"),
         ("Not judged", _NOT_JUDGED),
         *(("Accepted by concession", words) for words in conceded),
-        *(("Signed before", words) for words in past_words(page)),
+        *(("Signed before", words) for words in past),
     ]  # fmt: skip
 
 
-def _withdrawn(page: JobPage) -> list[str]:
-    """Sizes that were struck out: they stay in the log, and on the report."""
-    rows = SizeReading.objects.filter(bore=page.bore_row, piece=page.piece, withdrawn=True).select_related("by")
+def _struck_out(page: JobPage) -> dict[tuple[int, int], list[SizeReading]]:
+    """Sizes of the whole job that were struck out, by bore and piece: they stay in the log, and on the report."""
+    found: dict[tuple[int, int], list[SizeReading]] = {}
+    for row in SizeReading.objects.filter(setup__job=page.job, withdrawn=True).select_related("by").order_by("pk"):
+        found.setdefault((row.bore_id, row.piece), []).append(row)
+    return found
+
+
+def _withdrawn(page: JobPage, rows: Sequence[SizeReading]) -> list[str]:
     return [
         f"{localtime(row.read_at):%d %b %H:%M} {row.by.username}: {page.units.planned(row.value_mm)} at "
         f"{page.units.length(row.z_mm)}, {row.angle_deg:.0f}°" for row in rows
@@ -210,20 +225,3 @@ def _when(sizes: Sequence[SizeReading]) -> str:
     first, last = (localtime(pick(row.read_at for row in sizes)) for pick in (min, max))
     end = f"{last:%H:%M}" if first.date() == last.date() else f"{last:%d %b %Y %H:%M}"
     return f"{first:%d %b %Y %H:%M}" + (f" to {end}" if first != last else "")
-
-
-#: Columns of the readings as a file.
-CSV_HEAD = ("job", "set-up", "piece", "bore", "depth_mm", "angle_deg", "value_mm", "as typed", "gauge", "serial",
-            "certificate", "part_c", "gauge_c", "by", "at", "how", "withdrawn")  # fmt: skip
-
-
-def csv_rows(page: JobPage) -> Iterator[list[str]]:
-    """Every size of the set-up, every piece and bore, struck-out ones too, as logged."""
-    rows = SizeReading.objects.filter(setup=page.job.setup).select_related("by", "gauge", "bore").order_by("pk")
-    for row in rows:
-        yield [
-            page.job.number, page.record.setup.letter, str(row.piece), row.bore.name, f"{row.z_mm.normalize():f}",
-            f"{row.angle_deg.normalize():f}", f"{row.value_mm.normalize():f}", row.text, row.gauge.name,
-            row.gauge.serial, row.gauge.certificate, f"{row.part_temp_c:f}", f"{row.gauge_temp_c:f}", row.by.username,
-            localtime(row.read_at).isoformat(timespec="seconds"), row.source, "yes" if row.withdrawn else "",
-        ]  # fmt: skip

@@ -34,8 +34,8 @@ def rounds_of(setup: SetUp, pieces: Iterable[int] | None = None) -> list[Round]:
         setup=OuterRef("setup"), piece=OuterRef("piece"), after_round=OuterRef("number")
     )  # fmt: skip
     rounds = setup.rounds.select_related("indicator").annotate(
-        reading_rows=rows_of(readings, "id", "place", "value_mm", "text", "client_id"),
-        between_rows=rows_of(happened, "kind", "bore_id", "how", "at", "really_mm"),
+        reading_rows=rows_of(readings),
+        between_rows=rows_of(happened),
     )
     return list(rounds if pieces is None else rounds.filter(piece__in=pieces))
 

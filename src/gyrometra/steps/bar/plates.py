@@ -240,10 +240,10 @@ def _heaviest(page: JobPage) -> Plate:
         unit=units.label,
         words=(f"feed {units.plain(cut.feed_mm_rev)} per rev", f"cutting force {force.tangential_n:.0f} N"),
         governs="From the pass plan:",
-        reason=f"{page.at.material.label}, kc1.1 {page.at.material.kc11_mpa:.0f} MPa",
+        reason=f"{page.record.material.label}, kc1.1 {page.record.material.kc11_mpa:.0f} MPa",
         because=Because(
             formula="kc = kc1.1 h^-mc, Fc = kc a f",
             inputs=[("kc1.1", f"{cut.kc11_mpa:.0f} MPa"), ("mc", f"{cut.mc:g}")],
-            source=page.at.material.source,
+            source=page.record.material.source,
         ),
     )

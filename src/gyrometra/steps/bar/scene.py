@@ -42,7 +42,7 @@ def _line_layer(page: JobPage) -> LineLayer:
         bar_mm=bar.diameter_mm if bar else 0.0,
         bar_length_mm=bar.length_mm if bar else 0.0,
         bar_words=f"{bar.name} Ø{units.plain(bar.diameter_mm)} x {units.length(bar.length_mm)}" if bar else "",
-        hatch=page.at.material.hatch,
+        hatch=page.record.material.hatch,
         spans=_spans(shown, page) if shown else [],
         sags=_sags(line, shown, page),
         gaps=[(a.start_mm, b.start_mm, units.length(b.start_mm - a.start_mm)) for a, b in pairwise(bores)],
@@ -88,7 +88,7 @@ def centres_scenes(page: JobPage) -> list[tuple[str, Scene]]:
         bar_mm=found.bar_mm, bar_length_mm=found.bar_length_mm, driver_mm=plan.driver_mm,
         tail_mm=plan.tail_mm, work_length_mm=found.work.length_mm, bored_from_mm=found.work.bored_from_mm,
         bored_to_mm=found.work.bored_to_mm, overrun_mm=found.work.overrun_mm, outside_mm=outside_mm(page.bore),
-        bore_mm=page.bore.aim_mm, hatch=page.at.material.hatch, bit_mm=found.bit_mm,
+        bore_mm=page.bore.aim_mm, hatch=page.record.material.hatch, bit_mm=found.bit_mm,
         bit_from_mm=layout.bit_from_mm, bit_to_mm=layout.bit_to_mm,
         bar_words=f"{bar.name} Ø{units.plain(bar.diameter_mm)}",
         bit_words="" if found.bit_mm is None else units.length(found.bit_mm),
@@ -131,7 +131,7 @@ def bar_scenes(page: JobPage) -> list[tuple[str, Scene]]:
         holder=holder.get(held, "bar holder, on the cross-slide"),
         out_mm=out if bar.is_fixed else None, carrier=bar.carrier,
     )  # fmt: skip
-    part = part_of(page.at.material, page.bore)
+    part = part_of(page.record.material, page.bore)
     return bands(lambda width: bar_band(part, layer, width))
 
 

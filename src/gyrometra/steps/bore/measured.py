@@ -136,7 +136,7 @@ def over_words(page: JobPage, state: BoreState) -> dict[str, str]:
     units, ladder = page.units, page.passes.ladder
     upper = ladder.replay.memory.bore.bored_upper_mm if ladder else float(page.bore.upper_mm)
     over = state.known_mm - upper
-    warm = 10 * float(page.at.material.expansion_um_m_k) * 1e-6 * state.known_mm
+    warm = 10 * float(page.record.material.expansion_um_m_k) * 1e-6 * state.known_mm
     return {
         "number": units.planned(over),
         "against": f"{units.planned(state.known_mm)} against {units.planned(upper)}; "

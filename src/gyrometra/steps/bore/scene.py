@@ -16,7 +16,7 @@ def bore_scenes(page: JobPage, mode: str) -> list[tuple[str, Scene]]:
     """The Bore band at each width."""
     ladder, state = page.passes.ladder, page.passes.state
     assert ladder is not None and state is not None  # noqa: S101, PT018 - the caller has looked
-    part, line = part_of(page.at.material, page.bore), _line(page, ladder, state, mode)
+    part, line = part_of(page.record.material, page.bore), _line(page, ladder, state, mode)
     inside, detail = _inside(page, state, mode), _detail(page, state) if mode in ("set", "cut") else None
     return bands(lambda width: bore_band(part, inside, line, detail, width))
 

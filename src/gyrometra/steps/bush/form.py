@@ -152,8 +152,8 @@ def plan_of(page: JobPage, seat: Seat, work: BushWork | ShaftWork) -> BushPlan |
     """The bush or shaft for the bore of a page."""
     outside = min((diameter for _, diameter in page.bore.outside_mm), default=None)
     if isinstance(work, ShaftWork):
-        return shaft_plan(work, seat, page.at.material, outside)
-    return bush_plan(work, seat, page.at.material, outside)
+        return shaft_plan(work, seat, page.record.material, outside)
+    return bush_plan(work, seat, page.record.material, outside)
 
 
 def initial_of(bush: Bush | None, seat: Seat, units: Units) -> dict[str, Any]:

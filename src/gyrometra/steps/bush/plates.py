@@ -153,7 +153,7 @@ def bush_scenes(page: JobPage, plan: BushPlan, work: BushWork) -> list[tuple[str
     layer = BushLayer(
         hub_mm=max((d for _, d in page.bore.outside_mm), default=1.6 * middle), seat_mm=middle,
         depth_mm=seat.depth_mm, inside_mm=plan.turned_mm, length_mm=work.length_mm, outside_mm=outside.aim_mm,
-        hub_hatch=page.at.material.hatch, bush_hatch=work.material.hatch, seat_words=f"Ø{units.planned(middle)}",
+        hub_hatch=page.record.material.hatch, bush_hatch=work.material.hatch, seat_words=f"Ø{units.planned(middle)}",
         outside_words=f"Ø{units.planned(outside.aim_mm)}", inside_words=f"Ø{units.planned(plan.turned_mm)}",
         length_words=units.length(work.length_mm), seat_zone_mm=(seat.smallest_mm, seat.largest_mm),
         bush_zone_mm=(outside.lower_mm, outside.upper_mm),

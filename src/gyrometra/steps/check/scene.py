@@ -16,7 +16,7 @@ from gyrodraw import (
 )
 from gyrometra.bridge.units import Units
 from gyrometra.steps.page import JobPage
-from gyrometra.steps.shared.scene import bands, part_of
+from gyrometra.steps.shared.scene import WIDTHS, bands, part_of
 from gyroplan.assess import Checked
 from gyroplan.judge import Place
 
@@ -36,15 +36,20 @@ def _walls(page: JobPage, angles: tuple[float, float]) -> Walls:
         first=[_point(p, judged, units) for p in judged.places if p.angle_deg == angles[0]],
         second=[_point(p, judged, units) for p in judged.places if p.angle_deg == angles[1]],
         names=(f"Ø at {angles[0]:.0f}°", f"Ø at {angles[1]:.0f}°"),
-        hatch=page.at.material.hatch,
+        hatch=page.record.material.hatch,
         depths=[(z, units.length(z)) for z in judged.stations_mm],
     )
 
 
 def check_scenes(page: JobPage, angles: tuple[float, float]) -> list[tuple[str, Scene]]:
-    """The walls against the limits alone, as wide as the page: on reports, and where nothing is to be touched."""
+    """The walls against the limits alone, as wide as the page, where nothing is to be touched."""
     walls = _walls(page, angles)
     return bands(lambda width: check_band(walls, width))
+
+
+def report_scene(page: JobPage, angles: tuple[float, float]) -> Scene:
+    """The same at the width of a report."""
+    return check_band(_walls(page, angles), WIDTHS["middle"])
 
 
 def _point(place: Place, judged: Checked, units: Units) -> WallPoint:
@@ -64,7 +69,7 @@ def grid_scenes(
     if len(depths) > _MOST_DEPTHS:
         return {}
     grid = CheckGrid(
-        part=part_of(page.at.material, page.bore), length_words=units.length(page.bore.length_mm),
+        part=part_of(page.record.material, page.bore), length_words=units.length(page.bore.length_mm),
         depths=[(z, units.length(z)) for z in depths], angles=sorted({angle for _, angle in places}),
         cells=[_cell(page, z, angle, now) for z, angle in places],
     )  # fmt: skip

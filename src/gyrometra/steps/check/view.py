@@ -34,7 +34,10 @@ from gyroplan.assess import RINGED, judged_and_written, not_in_limits, worst_wor
 def show_check(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> HttpResponse:
     shown = check(page)
     only_trued = page.record.setup.only_trued
-    shown["bands"] = work_scenes(page) if only_trued else check_scenes(page, shown["angles"])
+    if only_trued:
+        shown["bands"] = work_scenes(page)
+    elif "grid_scenes" not in shown:
+        shown["bands"] = check_scenes(page, shown["angles"])
     shown["form"] = ReadingForm(units=page.units)
     shown["size_form"] = CheckSizeForm(units=page.units, bore=page.bore)
     shown["round_form"] = RoundForm(units=page.units, initial=round_initial(page, page.sweeps, check=True))

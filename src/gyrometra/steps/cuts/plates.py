@@ -123,7 +123,6 @@ def cut_totals(page: JobPage) -> dict[str, Any]:
         "has_dial": isinstance(page.passes.by.way, DialWay),
         "power": _power_words(page),
         "pockets": _pocket_words(page),
-        "proven": proven_rows(page),
         "interrupted": _interrupted_words(page),
         "notes": [sentence(n, units.unit) for n in (page.passes.plan.value.notes if page.passes.plan.value else ())],
     }
@@ -282,7 +281,7 @@ def _speed_plate(label: str, figure: Figure[Speed], stage: str, page: JobPage) -
                 *(_power_inputs(page) if stage == "rough" else ()),
                 *((sentence(n, units.unit), "") for n in speed.notes),
             ],
-            source=f"Speed: {page.at.material.source}.",
+            source=f"Speed: {page.record.material.source}.",
         ),
     )
 

@@ -30,5 +30,5 @@ def cuts_scenes(page: JobPage) -> list[tuple[str, Scene]]:
     ]
     if not shells:
         return work_scenes(page)
-    part, length = part_of(page.at.material, page.bore), units.length(page.bore.length_mm)
+    part, length = part_of(page.record.material, page.bore), units.length(page.bore.length_mm)
     return bands(lambda width: cuts_band(part, shells, length, width))

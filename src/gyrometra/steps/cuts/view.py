@@ -10,7 +10,7 @@ from django.views.decorators.http import require_POST
 from gyrometra.accounts.people import member
 from gyrometra.steps.bore.chance import habit_line
 from gyrometra.steps.cuts.form import CutsForm
-from gyrometra.steps.cuts.plates import cut_totals, cuts, pass_rows
+from gyrometra.steps.cuts.plates import cut_totals, cuts, pass_rows, proven_rows
 from gyrometra.steps.cuts.scene import cuts_scenes
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plan_view import plan_form, save_plan
@@ -25,6 +25,7 @@ def show_cuts(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
         "rows": pass_rows(page),
         "plates": cuts(page),
         "totals": cut_totals(page),
+        "proven": proven_rows(page),
         "habit": habit_line(page, member(request).username),
     }
     return show(request, page, "cuts", {**shown, **extra})

@@ -64,7 +64,7 @@ def work_scenes(page: JobPage, asks: Mapping[str, str] | None = None) -> list[tu
     """The work as it is and must become, over the whole width: for steps that have nothing of their own to draw yet."""
     if page.record.setup.only_trued:
         return bands(lambda width: stock_band(_stock(page), width))
-    part, labels = part_of(page.at.material, page.bore, words=True), labels_of(page)
+    part, labels = part_of(page.record.material, page.bore, words=True), labels_of(page)
     return bands(lambda width: work_band(part, labels, width, Marks(asks=asks or {})))
 
 
@@ -78,9 +78,9 @@ def whole_scenes(
         line, gaps = [*_line(page, bores), *_there_in_line(page, len(bores))], _gaps(page)
         letter = page.record.setup.letter
         marked = _features(page, len(bores), feature)
-        return _bands(lambda width: work_line_band(line, gaps, letter, page.at.material.hatch, width, marked))
+        return _bands(lambda width: work_line_band(line, gaps, letter, page.record.material.hatch, width, marked))
     beside = [*_beside(page, bores), *_only_there(page, len(bores))]
-    part = replace(part_of(page.at.material, page.bore, words=True), beside=beside)
+    part = replace(part_of(page.record.material, page.bore, words=True), beside=beside)
     here = next((one for one in bores if one.here), None)
     marks = Marks(number=f"{here.number}" if here else "", letter=page.record.setup.letter, flags=_flags(page, rows),
                   features=_features(page, len(bores), feature))  # fmt: skip
@@ -93,7 +93,7 @@ def _stock(page: JobPage) -> Stock:
     units, bore, setup = page.units, page.bore, page.record.setup
     size = bore.smallest_found_mm or bore.aim_mm
     return Stock(
-        length_mm=bore.length_mm, size_mm=size, inside=setup.surface == "inside", hatch=page.at.material.hatch,
+        length_mm=bore.length_mm, size_mm=size, inside=setup.surface == "inside", hatch=page.record.material.hatch,
         length=units.length(bore.length_mm), size=units.planned(size), letter=setup.letter,
     )  # fmt: skip
 
