@@ -137,3 +137,27 @@ def test_metal_left_is_cut_honed_or_conceded(dagny: Client) -> None:
     assert "<b>Finish cut</b> <span>0.115 on diameter" in shown
     assert "<b>Hone</b>" in shown
     assert "Make a bush" not in shown
+
+
+def test_the_report_of_a_signature_that_was_taken_back_can_be_printed_again(corin: Client, dagny: Client) -> None:
+    whole(corin, {})
+    sign(dagny)
+    first = flat(corin.get("/jobs/Q-214/report/"))
+    reopen(dagny, "gauge found 0.01 off")
+    key = PastSignOff.objects.get().pk
+    log(corin, 72.029, 20)
+    assert f"/jobs/Q-214/report/?signed={key}" in flat(corin.get("/jobs/Q-214/check/"))
+    now, then = (flat(corin.get(f"/jobs/Q-214/report/{query}")) for query in ("", f"?signed={key}"))
+    digest = re.compile(r"Digest ([0-9a-f ]{19})")
+    assert digest.findall(then) == digest.findall(first) != digest.findall(now)
+    assert "In limits</b>" in then
+    assert "Signed then, and reopened since" in then
+    assert "Reopened since" in then
+    assert "gauge found 0.01 off" in then
+    assert "Draft, not signed" in now
+    assert f"report.pdf?of=piece&amp;signed={key}" in then.replace("&signed", "&amp;signed")
+    assert corin.get(f"/jobs/Q-214/report.pdf?signed={key}").content[:5] == b"%PDF-"
+    assert not SignOff.objects.filter(job__number="Q-214").exists(), "looked at, not signed again"
+    for wrong in (f"signed={key + 1}", "signed=x", "signed=²"):
+        assert corin.get(f"/jobs/Q-214/report/?{wrong}").status_code == 404
+    assert corin.get(f"/jobs/Q-219/report/?signed={key}").status_code == 404, "another job's"

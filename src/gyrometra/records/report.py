@@ -40,7 +40,7 @@ def _all_pages(page: JobPage, of: str) -> list[JobPage]:
         return [page]
     if of == "piece":
         return page.each
-    whole = open_page(page.job.number, page.units, setup=page.record.setup.place, whole=True)
+    whole = open_page(page.job.number, page.units, setup=page.record.setup.place, whole=True, past=page.past)
     setups = sorted((whole, *other_pages(whole)), key=lambda one: one.record.setup.place)
     return [
         bore for setup in setups if not setup.record.setup.closed_reason
@@ -49,7 +49,7 @@ def _all_pages(page: JobPage, of: str) -> list[JobPage]:
 
 
 def _context(request: HttpRequest, number: str) -> dict[str, Any]:
-    page = page_for(request, number)
+    page = page_for(request, number, back=True)
     of = request.GET.get("of", "piece")
     of = of if of in CHOICES else "piece"
     pages = _pages(page, of)

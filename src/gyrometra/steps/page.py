@@ -15,7 +15,7 @@ from gyrometra.crib.records import bar_record
 from gyrometra.cutting.models import CutEntry
 from gyrometra.cutting.proven import Proven, proven_speeds
 from gyrometra.cutting.record import CutLog
-from gyrometra.jobs.models import Bore, Job, JobChange, KeptAnswer, PastSignOff, SetUp
+from gyrometra.jobs.models import Bore, Job, JobChange, KeptAnswer, PastSignOff, SetUp, SignOff
 from gyrometra.jobs.queries import WITH_ROWS
 from gyrometra.jobs.records import setup_record
 from gyrometra.steps.record import Rows, read
@@ -52,6 +52,8 @@ class JobPage:
     piece: int = 1
     #: What the crib offers.
     crib: Offered = field(default_factory=Offered)
+    #: A signature that was taken back: the job is looked at as it was signed then.
+    past: int | None = None
 
     @property
     def record(self) -> JobRecord:
@@ -145,6 +147,8 @@ class JobPage:
             parts.append(f"bore={bore or self.place}")
         if self.job.quantity > 1:
             parts.append(f"piece={piece or self.piece}")
+        if self.past is not None:
+            parts.append(f"signed={self.past}")
         return f"?{'&'.join(parts)}" if parts else ""
 
     @property
@@ -274,12 +278,15 @@ class JobPage:
 
 def page_of(
     job: Job, units: Units, place: int | None = None, piece: int = 1, *, bore: int | None = None,
-    setup: SetUp | None = None, whole: bool = False,
+    setup: SetUp | None = None, whole: bool = False, past: int | None = None,
 ) -> JobPage:  # fmt: skip
     """A loaded job at one of its bores, by place or by its key, else the first; at one of its pieces and set-ups.
 
-    Without a set-up that in hand is meant. `whole` reads the logs of every piece of a batch, however large.
+    Without a set-up that in hand is meant. `whole` reads the logs of every piece of a batch, however large. `past` is a
+    signature that was taken back; raises PastSignOff.DoesNotExist.
     """
+    if past is not None:
+        look_back(job, past)
     if setup is not None and setup.pk != job.setup_id:
         take_up(job, setup)
     piece = min(max(1, piece), job.quantity)
@@ -289,7 +296,14 @@ def page_of(
     if bore is not None:
         place = next((row.place for row in rows.bores if row.pk == bore), None)
     at = place if place in places else places[0]
-    return JobPage(job, units, Assessment(record=record, today=today), rows, at, piece)
+    return JobPage(job, units, Assessment(record=record, today=today), rows, at, piece, past=past)
+
+
+def look_back(job: Job, past: int) -> None:
+    """Look at a loaded job as it was signed before it was reopened; nothing of it is stored."""
+    then = job.past_signoffs.select_related("by").get(pk=past)
+    kept = {name: getattr(then, name) for name in ("by", "at", "verdict", "record", "calculations")}
+    SignOff(job=job, **kept)  # a row's one-to-one is what was last made of it, stored or not
 
 
 def take_up(job: Job, setup: SetUp) -> None:
@@ -301,17 +315,17 @@ def take_up(job: Job, setup: SetUp) -> None:
 
 def open_page(
     number: str, units: Units, place: int | None = None, piece: int = 1, *, setup: int | None = None,
-    whole: bool = False,
+    whole: bool = False, past: int | None = None,
 ) -> JobPage:  # fmt: skip
     """Load a job for its pages, at a set-up by its number; raises Job.DoesNotExist, SetUp.DoesNotExist."""
     job = Job.objects.whole().get(number=number)
     at = None if setup is None or setup == job.setup.place else SetUp.objects.whole().get(job=job, place=setup)
-    return page_of(job, units, place, piece, setup=at, whole=whole)
+    return page_of(job, units, place, piece, setup=at, whole=whole, past=past)
 
 
 def other_pages(page: JobPage) -> list[JobPage]:
     """Every other set-up of the job, read whole: for what is decided on all of them."""
     return [
-        open_page(page.job.number, page.units, setup=one.place, whole=True) for one in page.job.setups.all()
-        if one.place != page.record.setup.place
+        open_page(page.job.number, page.units, setup=one.place, whole=True, past=page.past)
+        for one in page.job.setups.all() if one.place != page.record.setup.place
     ]  # fmt: skip

@@ -62,11 +62,19 @@ _NOT_JUDGED = "finish, straightness, form between the places, place of the bore 
 
 def report_pages(page: JobPage, pages: Sequence[JobPage]) -> list[ReportPage]:
     """The reports of these bores of a job, with what is read once for all of them."""
-    past, struck = past_words(page), _struck_out(page)
+    past, struck = _past_facts(page), _struck_out(page)
     return [_report_page(one, past, struck.get((one.bore_row.pk, one.piece), [])) for one in pages]
 
 
-def _report_page(page: JobPage, past: Sequence[str], struck: Sequence[SizeReading]) -> ReportPage:
+def _past_facts(page: JobPage) -> list[tuple[str, str]]:
+    """Signatures that were taken back: those before the one that is looked at, and what became of that one."""
+    past = past_words(page)
+    before = [one for one in past if page.past is None or one.key < page.past]
+    own = [one for one in past if one.key == page.past]
+    return [*(("Reopened since", one.words) for one in own), *(("Signed before", one.words) for one in before)]
+
+
+def _report_page(page: JobPage, past: Sequence[tuple[str, str]], struck: Sequence[SizeReading]) -> ReportPage:
     """The report of the bore that the page stands at."""
     found, signoff = report_of(page.assessment, page.piece, page.place), getattr(page.job, "signoff", None)
     conceded = [] if signoff is None else conceded_words(signoff.verdict, page.units)
@@ -76,7 +84,7 @@ def _report_page(page: JobPage, past: Sequence[str], struck: Sequence[SizeReadin
         word, mark = progress_words.VERDICT_WORDS[found.word], _MARKS[found.word]
     return ReportPage(
         title=_title(page), word=word, mark=mark,
-        summary=_summary(found, _reasons(signoff), signed=signoff is not None),
+        summary=_summary(found, _reasons(signoff), signed=signoff is not None, then=page.past is not None),
         rows=[_row(page, one, conceded) for one in found.rows], gauges=[_gauge(page, one) for one in found.gauges],
         facts=_facts(page, found, conceded, _withdrawn(page, struck), past),
         digest=" ".join(found.digest[n : n + 4] for n in range(0, 16, 4)),
@@ -112,11 +120,12 @@ def _reasons(signoff: Any) -> list[str]:
     return list(dict.fromkeys(each or [str(signoff.verdict.get("reason", ""))]))
 
 
-def _summary(found: BoreReport, reasons: Sequence[str], *, signed: bool) -> str:
+def _summary(found: BoreReport, reasons: Sequence[str], *, signed: bool, then: bool) -> str:
     said = f"{found.in_limits} of {found.asked} found in limits. {_RULES[found.guarded]} "
     if not signed:
         return said + "Not signed: this is a draft."
-    return said + f"Signed: this record is locked. Concessions: {'; '.join(filter(None, reasons)) or 'none'}."
+    locked = "Signed then, and reopened since" if then else "Signed: this record is locked"
+    return said + f"{locked}. Concessions: {'; '.join(filter(None, reasons)) or 'none'}."
 
 
 def _row(page: JobPage, row: ReportRow, conceded: Sequence[str]) -> RowWords:
@@ -184,7 +193,7 @@ def _ranges(numbers: Sequence[int]) -> Iterator[str]:
 
 
 def _facts(
-    page: JobPage, found: BoreReport, conceded: Sequence[str], struck: Sequence[str], past: Sequence[str]
+    page: JobPage, found: BoreReport, conceded: Sequence[str], struck: Sequence[str], past: Sequence[tuple[str, str]]
 ) -> list[tuple[str, str]]:  # fmt: skip
     part, gauge, doubt = found.temperatures
     units = page.units
@@ -200,7 +209,7 @@ def _facts(
         ("Withdrawn", "; ".join(struck) or "none"),
         ("Not judged", _NOT_JUDGED),
         *(("Accepted by concession", words) for words in conceded),
-        *(("Signed before", words) for words in past),
+        *past,
     ]  # fmt: skip
 
 

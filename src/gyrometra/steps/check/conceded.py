@@ -81,13 +81,23 @@ def conceded_words(verdict: Mapping[str, Any], units: Units) -> list[str]:
     return [f"{'; '.join(limits)}. Because: {reason}" for reason, limits in told.items()]
 
 
-def past_words(page: JobPage) -> list[str]:
-    """Signatures that were taken back, each with who and why."""
+@dataclass(frozen=True, kw_only=True)
+class PastWords:
+    """A signature that was taken back, with who and why; its key leads to the report as it was signed."""
+
+    key: int
+    words: str
+
+
+def past_words(page: JobPage) -> list[PastWords]:
+    """Signatures that were taken back, oldest first."""
     day = "{:%d %b %Y %H:%M}".format
     return [
-        f"{progress_words.VERDICT_WORDS.get(str(one.verdict.get('word', '')), 'Signed')}, by {one.by.username} "
-        f"{day(localtime(one.at))}; reopened by {one.reopened_by.username} {day(localtime(one.reopened_at))}: "
-        f"{one.reason}" for one in page.past_signoffs
+        PastWords(key=one.pk, words=(
+            f"{progress_words.VERDICT_WORDS.get(str(one.verdict.get('word', '')), 'Signed')}, by {one.by.username} "
+            f"{day(localtime(one.at))}; reopened by {one.reopened_by.username} {day(localtime(one.reopened_at))}: "
+            f"{one.reason}"))
+        for one in page.past_signoffs
     ]  # fmt: skip
 
 

@@ -14,7 +14,7 @@ from django.urls import reverse
 from gyrometra.accounts.people import member, units_shown
 from gyrometra.bridge.units import Units
 from gyrometra.jobs import services as jobs
-from gyrometra.jobs.models import Job, SetUp
+from gyrometra.jobs.models import Job, PastSignOff, SetUp
 from gyrometra.jobs.permissions import can_sign_verdict
 from gyrometra.steps import progress
 from gyrometra.steps.page import JobPage, page_of
@@ -33,8 +33,11 @@ def units_of(request: HttpRequest) -> Units:
     return units_shown(request)
 
 
-def page_for(request: HttpRequest, number: str, *, held: bool = False) -> JobPage:
-    """The job of an address at its bore and piece; `held` until the transaction ends, where it is to be changed."""
+def page_for(request: HttpRequest, number: str, *, held: bool = False, back: bool = False) -> JobPage:
+    """The job of an address at its bore and piece; `held` until the transaction ends, where it is to be changed.
+
+    With `back` as it was signed before it was reopened, where the address names that signature.
+    """
     seen, units = _seen(request), units_of(request)
     of: dict[str, Any] = {"number": number} if seen is None else {"pk": seen.job}
     try:
@@ -47,7 +50,11 @@ def page_for(request: HttpRequest, number: str, *, held: bool = False) -> JobPag
     setup = None if number_of_setup is None else _setup(job, place=number_of_setup)
     if number_of_setup is not None and setup is None:
         raise Http404(f"Job {number} has no such set-up.")
-    page = page_of(job, units, place, 1 if piece is None else piece, setup=setup)
+    past = _number(request, "signed") if back else None
+    try:
+        page = page_of(job, units, place, 1 if piece is None else piece, setup=setup, past=past)
+    except PastSignOff.DoesNotExist:
+        raise Http404(f"Job {number} has no such signature.") from None
     if (place is not None and place != page.place) or (piece is not None and piece != page.piece):
         raise Http404(f"Job {number} has no such bore or piece.")
     return page
