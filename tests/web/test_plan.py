@@ -155,6 +155,10 @@ def test_units_between_people_and_the_store() -> None:
     assert MM.measured(72.0123, 0.002) == "72.012"
     assert INCH.planned(25.4) == "1.0000"
     assert INCH.measured(25.4, 0.00254) == "1.0000"
+    # a gauge of the other unit: no figure that it cannot tell, none lost that it can
+    assert [INCH.measured(63.51524, step) for step in (0.01, 0.001, 0.05)] == ["2.5006", "2.50060", "2.5006"]
+    assert [MM.measured(72.0344, 25.4 * step) for step in (0.0005, 0.0001, 0.001)] == ["72.034", "72.034", "72.03"]
+    assert MM.measured(12.025, 0.025) == "12.025"
     assert (MM.signed(0.03), MM.signed(-0.03), MM.signed(0)) == ("+0.030", "-0.030", "0")
     assert (MM.limit(221.09), MM.length(140.0), MM.length(139.7)) == ("221", "140", "139.7")
     assert MM.shown(to_decimal(68.2625), {"text": "2 11/16 in", "unit": "mm"}) == "2 11/16 in"

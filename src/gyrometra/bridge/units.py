@@ -13,6 +13,8 @@ from gyrocore import Limits, clean_text, feet_min, length_words, read_length, re
 
 #: How far a stored figure may lie beside a typed one, in thousandths of the last place shown.
 _STORED = 1e-3
+#: Share of a gauge's step that rounding may take off a size shown in the other unit.
+_ROUNDED = 0.2
 
 
 class Typed(TypedDict):
@@ -94,12 +96,16 @@ class Units:
         return f"{floor(float(value_mm) / 25.4 * 100 + 1e-9) / 100:.2f}"
 
     def measured(self, value_mm: float | Decimal, step_mm: float | Decimal) -> str:
-        """A measured size, to the step of the gauge and no further."""
+        """A measured size, to the step of the gauge and no further.
+
+        A step of the other unit is no round figure in this one: then to so many figures that rounding takes a fifth of
+        a step at most.
+        """
         step = float(step_mm) if self.unit == "mm" else float(step_mm) / 25.4
-        digits = 0
-        while digits < 6 and abs(round(step, digits) - step) > 1e-3 * step:
-            digits += 1
-        return length_words(float(value_mm), self.unit, digits=min(digits, 5))
+        under = max(0, ceil(-log10(step) - 1e-9))
+        other = max(0, ceil(-log10(2 * _ROUNDED * step) - 1e-2))
+        own = next((digits for digits in (under, under + 1) if abs(round(step, digits) - step) <= 1e-6 * step), other)
+        return length_words(float(value_mm), self.unit, digits=min(own, 5))
 
     def doubt(self, value_mm: float | Decimal) -> str:
         """An uncertainty, rounded up: 0.001 mm or 0.0001 in."""

@@ -61,7 +61,7 @@ class Follows:
     @property
     def words(self) -> str:
         """As it is said beside the answers."""
-        why = "as the last job there" if self.from_last else "as it can"
+        why = "as the last job there" if self.from_last else "the usual way there"
         return f"{method(self.method).label}, set true to {SetUp.Reference(self.reference).label}: {why}"
 
 
