@@ -100,13 +100,29 @@ def _bar(view: View, part: Part, inside: InBore, end: float) -> None:
     top = wall + 14
     bottom = top + 2 * r if scene.width > 600 else min(top + 2 * r, view.axis_y + 8)
     scene.rect((tip, top), (end, bottom), "bar")
-    scene.text((min(tip + 60, end - 90), top + (bottom - top) / 2 - (4 if r > 14 else -5)), inside.words, "figure")
+    beside = top + (bottom - top) / 2 - (4 if r > 14 else -5)
+    if scene.width > 600:
+        scene.text((min(tip + 60, end - 90), beside), inside.words, "figure")
+    else:
+        scene.text((end - 8, beside), _fitted(inside.words, end - tip - 32), "figure", "end")
     scene.poly([(tip - 1, wall), (tip + 18, wall + 2), (tip + 18, top + 8), (tip + 6, top + 8)], "cutter", closed=True)
     if inside.what == "bar" and part.length_mm * view.scale > 110 and scene.width > 600:
         y = wall + 34
         scene.line((view.face_x - 14, y), (view.face_x - 70, y), "turning")
         scene.arrow((view.face_x - 84, y), (view.face_x - 60, y), "arrowhead-blue")
         scene.text((view.face_x - 50, y + 20), "feed", "label-blue", "middle")
+
+
+#: One letter of a figure takes so much at most, on average.
+_LETTER = 7.6
+
+
+def _fitted(words: str, room: float) -> str:
+    """The words as far as they have room: without what follows the name, then cut short."""
+    if len(words) * _LETTER <= room:
+        return words
+    name, most = words.split(" · ", maxsplit=1)[0], int(room / _LETTER)
+    return name if len(name) <= most else f"{name[: most - 1].rstrip()}…"
 
 
 def _gauge(view: View, part: Part, inside: InBore) -> None:
