@@ -13,7 +13,7 @@ from django.test import Client
 from django.test.utils import CaptureQueriesContext
 
 from gyrometra.bridge.units import Units
-from gyrometra.crib.models import Gauge
+from gyrometra.crib.models import Gauge, Indicator
 from gyrometra.jobs.models import Feature
 from gyrometra.steps.page import open_page
 from gyrometra.steps.report import _ranges
@@ -161,3 +161,19 @@ def test_without_a_size_it_says_so(corin: Client) -> None:
 def test_numbers_in_a_row_are_a_range() -> None:
     assert list(_ranges([1, 2, 3, 5, 7, 8])) == ["1 to 3", "5", "7 to 8"]
     assert list(_ranges([])) == []
+
+
+def test_an_indicator_stands_among_the_gauges_and_past_its_date_proves_nothing(corin: Client) -> None:
+    Indicator.objects.filter(name="Indicator 1").update(serial="I-7", certificate="C-26-090")
+    whole(corin, {})
+    said = flat(corin.get(REPORT))
+    assert re.search(r"<td>Indicator 1</td> *<td>I-7</td> *<td>0\.001</td> *<td>C-26-090</td>", said)
+    assert open_page("Q-214", Units("mm")).judged.word == "in"
+    log_feature(corin, Feature.objects.get(name="Rim").place, "0.01", what="runout",
+                indicator=Indicator.objects.get(name="Indicator 1").pk)  # fmt: skip
+    assert "I-7" in flat(corin.get("/jobs/P~2031~2F14/report/"))
+    Indicator.objects.update(due_on="2020-01-31")
+    judged = open_page("Q-214", Units("mm")).judged
+    assert (judged.word, [gap.code for gap in judged.missing]) == ("incomplete", ["gauge_overdue"])
+    assert "Indicator 1 is past its check date" in flat(corin.get("/jobs/Q-214/check/"))
+    assert "Its gauge is past its check date" in flat(corin.get("/jobs/P~2031~2F14/check/?at=features"))

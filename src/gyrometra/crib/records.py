@@ -7,9 +7,18 @@ from decimal import Decimal
 from typing import Any, Literal, overload
 
 from gyrocore import HeadHole
-from gyrometra.crib.models import Bar, Cutter, Gauge, Head, Machine
+from gyrometra.crib.models import Bar, Cutter, Gauge, Head, Indicator, Machine
 from gyroplan import Gauge as GaugeAsItIs
-from gyroplan.record import BarRecord, CutterRecord, FixtureRecord, HeadRecord, MachineRecord, SpeedRecord
+from gyroplan.record import (
+    BarRecord,
+    CutterRecord,
+    FixtureRecord,
+    GaugeCard,
+    HeadRecord,
+    IndicatorRecord,
+    MachineRecord,
+    SpeedRecord,
+)
 
 #: Rows of a child table, each a mapping of its columns.
 Rows = Iterable[Mapping[str, Any]]
@@ -99,3 +108,13 @@ def _reads(value: str) -> Literal["radius", "diameter"]:
 
 def _numbers(value: str) -> Literal["rise", "fall"]:
     return "fall" if value == "fall" else "rise"
+
+
+def certified(item: Gauge | Indicator) -> GaugeCard:
+    """What a report prints of a gauge or an indicator beside its figures."""
+    return GaugeCard(serial=item.serial, certificate=item.certificate, certified_on=item.certified_on)
+
+
+def indicator_record(item: Indicator) -> IndicatorRecord:
+    """An indicator as it is now."""
+    return IndicatorRecord(name=item.name, step_mm=float(item.step_mm), due_on=item.due_on, card=certified(item))

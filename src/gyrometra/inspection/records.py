@@ -7,8 +7,7 @@ from typing import Literal, cast
 
 from django.db.models import Max
 
-from gyrometra.crib.models import Gauge
-from gyrometra.crib.records import maybe
+from gyrometra.crib.records import certified, indicator_record, maybe
 from gyrometra.cutting.models import CutEntry
 from gyrometra.inspection.models import DepthReading, FeatureReading, PlugReading, SizeReading
 from gyrometra.jobs.gauges import gauge_as_it_was
@@ -43,7 +42,7 @@ def size_record(row: SizeReading, places: Mapping[int, int]) -> SizeRecord:
     return SizeRecord(
         key=row.pk, bore=places[row.bore_id], piece=row.piece, z_mm=float(row.z_mm), angle_deg=float(row.angle_deg),
         value_mm=float(row.value_mm), gauge=gauge_as_it_was(row.rests_on, row.gauge, row.by.username),
-        gauge_due_on=row.gauge.due_on, card=card_of(row.gauge), part_temp_c=float(row.part_temp_c),
+        gauge_due_on=row.gauge.due_on, card=certified(row.gauge), part_temp_c=float(row.part_temp_c),
         gauge_temp_c=float(row.gauge_temp_c),
         temp_u_c=float(row.temp_u_c),
     )  # fmt: skip
@@ -54,7 +53,7 @@ def depth_record(row: DepthReading, places: Mapping[int, int]) -> DepthRecord:
     return DepthRecord(
         key=row.pk, bore=places[row.bore_id], piece=row.piece, value_mm=float(row.value_mm),
         gauge=gauge_as_it_was(row.rests_on, row.gauge, row.by.username), gauge_due_on=row.gauge.due_on,
-        card=card_of(row.gauge),
+        card=certified(row.gauge),
     )  # fmt: skip
 
 
@@ -71,18 +70,13 @@ def plug_record(row: PlugReading, places: Mapping[int, int]) -> PlugRecord:
         key=row.pk, bore=places[row.bore_id], piece=row.piece, side=cast(Side, row.side), goes=row.goes,
         felt=cast(Felt, row.felt), size_mm=float(row.size_mm),
         gauge=gauge_as_it_was(row.rests_on, card, row.by.username),
-        gauge_due_on=None if card is None else card.due_on, card=GaugeCard() if card is None else card_of(card),
+        gauge_due_on=None if card is None else card.due_on, card=GaugeCard() if card is None else certified(card),
     )  # fmt: skip
 
 
 Side = Literal["go", "no-go", "mate", "set"]
 RingSide = Literal["", "go", "no-go"]
 Felt = Literal["", "tighter", "same", "looser"]
-
-
-def card_of(gauge: Gauge) -> GaugeCard:
-    """What a report prints of a gauge beside its figures."""
-    return GaugeCard(serial=gauge.serial, certificate=gauge.certificate, certified_on=gauge.certified_on)
 
 
 def feature_readings_of(setup: SetUp, pieces: Iterable[int] | None = None) -> list[FeatureReading]:
@@ -97,7 +91,8 @@ def feature_reading_record(row: FeatureReading) -> FeatureReadingRecord:
         key=row.pk, feature=row.feature.place, piece=row.piece, what=cast(Quantity, row.what), value=float(row.value),
         gauge=gauge_as_it_was(row.rests_on, row.gauge, row.by.username) if row.gauge is not None else None,
         gauge_due_on=row.gauge.due_on if row.gauge is not None else None,
-        card=card_of(row.gauge) if row.gauge is not None else NO_CARD, side=cast(RingSide, row.side), goes=row.goes,
+        card=certified(row.gauge) if row.gauge is not None else NO_CARD, side=cast(RingSide, row.side), goes=row.goes,
+        indicator=indicator_record(row.indicator) if row.indicator is not None else None,
         expanded=float(row.expanded),
         over=cast(ReadOver, row.over), first_mm=maybe(row.first_mm), second_mm=maybe(row.second_mm),
         walls_expanded_mm=float(row.walls_expanded_mm),

@@ -8,7 +8,7 @@ from typing import Any, Literal, cast
 
 from django.db.models import Exists, OuterRef, QuerySet
 
-from gyrometra.crib.records import maybe
+from gyrometra.crib.records import indicator_record, maybe
 from gyrometra.jobs.models import LogEntry, SetUp
 from gyrometra.jobs.queries import rows_of
 from gyrometra.truing.models import Between, Reading, Round
@@ -58,6 +58,7 @@ def round_record(row: Round, places: Mapping[int, int]) -> RoundRecord:
         target_mm=_target(row), seen_other=row.seen_other,
         indicator_step_mm=float(row.rests_on.get("step_mm") or getattr(row.indicator, "step_mm", _FINE_MM)),
         closing_mm=maybe(row.closing_mm),
+        indicator=indicator_record(row.indicator) if row.indicator is not None else None,
         readings=tuple(
             ReadingRecord(key=one["id"], place=one["place"], value_mm=maybe(one["value_mm"]), text=one["text"])
             for one in row.reading_rows  # type: ignore[attr-defined]

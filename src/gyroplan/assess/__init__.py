@@ -41,6 +41,7 @@ from gyroplan.assess.features import (
     band_of,
     cut_of,
     face_speed_rpm,
+    is_late,
 )
 from gyroplan.assess.figure import Figure
 from gyroplan.assess.habit import SPRING_LEFT, CutSeen, HabitStanding, Raised, cuts_seen, habit_of, touched_at
@@ -204,6 +205,7 @@ __all__ = [
     "in_hand",
     "in_line",
     "is_by_face",
+    "is_late",
     "is_moved_at_bearings",
     "job_word",
     "judged_and_written",

@@ -141,12 +141,13 @@ def check_of(
     sizes = tuple(one for one in record.sizes if (one.bore, one.piece) == of)
     depths = tuple(one for one in record.depths if (one.bore, one.piece) == of)
     bore = record.bore_at(place)
-    work = _work(record, bore, sizes, depths, swept_of(sweeps))
+    swept = swept_of(sweeps)
+    work = _work(record, bore, sizes, depths, swept)
     read = check_state(work).states[-1]
     plugs = tuple(one for one in record.plugs if (one.bore, one.piece) == of)
     bounds, felt = bounds_of(bore, plugs), felt_of(plugs)
     state = narrowed(read, work, bounds)
-    missing = (*_gaps(state, work), *_critical(work, state, sizes), *_overdue((*sizes, *plugs), today))
+    missing = (*_gaps(state, work), *_critical(work, state, sizes), *_overdue((*sizes, *plugs), swept, today))
     overall = state.overall
     if bounds is not None and not state.places:
         missing, overall = _by_plugs(state, bounds, missing)
@@ -242,8 +243,14 @@ def _critical(work: CheckWork, state: CheckState, sizes: Sequence[SizeRecord]) -
     return gaps
 
 
-def _overdue(sizes: Sequence[SizeRecord | PlugRecord], today: date) -> list[Gap]:
+def _overdue(
+    sizes: Sequence[SizeRecord | PlugRecord], swept: RoundStanding | None, today: date
+) -> list[Gap]:  # fmt: skip
+    """Gauges past their check date, and the indicator of the sweep that counts."""
     late = {one.gauge.name for one in sizes if one.gauge_due_on is not None and one.gauge_due_on < today}
+    indicator = None if swept is None else swept.round.indicator
+    if indicator is not None and indicator.due_on is not None and indicator.due_on < today:
+        late.add(indicator.name)
     return [Gap(code="gauge_overdue", name=name) for name in sorted(late)]
 
 

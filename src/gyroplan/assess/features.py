@@ -123,7 +123,7 @@ def _size(feature: FeatureRecord, line: FeatureLine, how: _How) -> FeatureLine:
     found = _read(feature, line, read, how) if read else line
     bounds = ring_bounds(line.readings, line.lower, line.upper)
     found = found if bounds is None else _with_rings(feature, found, bounds)
-    overdue = any(one.gauge_due_on is not None and one.gauge_due_on < how.today for one in line.readings)
+    overdue = is_late(line.readings, how.today)
     return replace(found, word="incomplete") if overdue and found.word in ("in", "not-proven") else found
 
 
@@ -166,6 +166,11 @@ def _with_rings(feature: FeatureRecord, line: FeatureLine, bounds: GaugeBounds) 
     return found
 
 
+def is_late(readings: Sequence[FeatureReadingRecord], today: date) -> bool:
+    """Whether something that read is past its check date: it proves nothing."""
+    return any(one.due_on is not None and one.due_on < today for one in readings)
+
+
 def at_centres(reading: FeatureReadingRecord) -> CentreDistance:
     """A reading as a distance of centres; of anything but a distance as it is."""
     if reading.over == "centres":
@@ -185,8 +190,9 @@ def _angle(feature: FeatureRecord, line: FeatureLine, how: _How) -> FeatureLine:
 def _at_most(feature: FeatureRecord, line: FeatureLine, how: _How) -> FeatureLine:
     last = line.readings[-1]
     judged = judge_at_most(found_mm=last.value, allowed_mm=line.upper, expanded_mm=last.expanded, rule=how.rule)
-    words = {"in": "in", "over": "over", "undecided-high": "not-proven"}
-    return _found(line, last.value, last.expanded, words[judged.verdict])
+    word = {"in": "in", "over": "over", "undecided-high": "not-proven"}[judged.verdict]
+    late = is_late([last], how.today) and word != "over"
+    return _found(line, last.value, last.expanded, "incomplete" if late else word)
 
 
 _JUDGED: dict[str, Callable[[FeatureRecord, FeatureLine, _How], FeatureLine]] = {

@@ -11,6 +11,7 @@ from gyroplan.assess.check import Checked
 from gyroplan.assess.features import FeatureChecked, FeatureLine
 from gyroplan.assess.standing import Assessment
 from gyroplan.assess.together import in_line
+from gyroplan.assess.truing import RoundStanding
 from gyroplan.gauges import Gauge
 from gyroplan.record import GaugeCard, SizeRecord
 
@@ -99,7 +100,8 @@ def report_of(job: Assessment, piece: int, place: int) -> BoreReport:
     numbered = tuple(replace(row, number=number, guarded=guarded) for number, row in enumerate(rows, 1))
     temperatures = [(one.part_temp_c, one.gauge_temp_c, one.temp_u_c) for one in checked.sizes]
     return BoreReport(
-        piece=piece, bore=checked.bore.name, place=place, rows=numbered, gauges=_gauges(checked, made, numbered),
+        piece=piece, bore=checked.bore.name, place=place, rows=numbered,
+        gauges=_gauges(checked, made, job.swept(piece, place), numbered),
         word=checked.word, temperatures=temperatures[-1] if temperatures else (20.0, 20.0, 0.0),
     )  # fmt: skip
 
@@ -174,10 +176,12 @@ def _bounds(line: FeatureLine) -> tuple[float | None, float | None]:
     return (None, None) if alone is None else (alone.at_least_mm, alone.at_most_mm)
 
 
-def _gauges(checked: Checked, features: Sequence[FeatureChecked], rows: tuple[ReportRow, ...]) -> tuple[GaugeUsed, ...]:
+def _gauges(
+    checked: Checked, features: Sequence[FeatureChecked], swept: RoundStanding | None, rows: tuple[ReportRow, ...]
+) -> tuple[GaugeUsed, ...]:  # fmt: skip
     """Each gauge once, with the rows that it read; form follows from all gauges of sizes."""
     found: dict[tuple[str, GaugeCard], tuple[Gauge, date | None, set[int]]] = {}
-    for gauge, card, due, numbers in _read_by(checked, features, rows):
+    for gauge, card, due, numbers in (*_read_by(checked, features, rows), *_indicated(features, swept, rows)):
         found.setdefault((gauge.name, card), (gauge, due, set()))[2].update(numbers)
     return tuple(
         GaugeUsed(gauge=gauge, card=card, due_on=due, rows=tuple(sorted(numbers)))
@@ -204,6 +208,21 @@ def _read_by(
         for reading in (reading for line in one.lines for reading in line.readings):
             if reading.gauge is not None:
                 yield reading.gauge, reading.card, reading.gauge_due_on, named
+
+
+def _indicated(
+    features: Sequence[FeatureChecked], swept: RoundStanding | None, rows: tuple[ReportRow, ...]
+) -> Iterator[tuple[Gauge, GaugeCard, date | None, set[int]]]:
+    """The same of indicators: of the sweep that counts, and of the last swing of each feature."""
+    used = [] if swept is None else [(swept.round.indicator, "runout", "")]
+    used += [
+        (line.readings[-1].indicator, f"feature-{line.what}", one.feature.name)
+        for one in features for line in one.lines if line.readings
+    ]  # fmt: skip
+    for indicator, what, name in used:
+        if indicator is not None:
+            numbers = {row.number for row in rows if (row.what, row.name) == (what, name)}
+            yield Gauge(name=indicator.name, resolution_mm=indicator.step_mm), indicator.card, indicator.due_on, numbers
 
 
 def _at(size: SizeRecord, rows: tuple[ReportRow, ...]) -> set[int]:

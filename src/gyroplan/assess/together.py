@@ -83,7 +83,10 @@ def _summarised(job: Assessment, piece: int) -> PieceSummary:
     features = [
         BoreSummary(name=one.feature.name, word=one.word, mean_mm=None) for one in job.features(piece) if one.lines
     ]  # fmt: skip
-    due += [r.gauge_due_on for r in record.feature_readings if r.piece == piece and r.gauge_due_on is not None]
+    due += [r.due_on for r in record.feature_readings if r.piece == piece and r.due_on is not None]
+    swept = (job.swept(piece, bore.place) for bore, _ in checks)
+    used = [one.round.indicator for one in swept if one is not None and one.round.indicator is not None]
+    due += [one.due_on for one in used if one.due_on is not None]
     return PieceSummary(
         piece=piece, features=tuple(features), line_word=line.word if line is not None else "",
         bores=tuple(

@@ -7,7 +7,7 @@ from datetime import date
 from typing import Literal
 
 from gyroplan.gauges import Gauge
-from gyroplan.record.logs import NO_CARD, GaugeCard
+from gyroplan.record.logs import NO_CARD, GaugeCard, IndicatorRecord
 
 FeatureKind = Literal["face", "length", "band", "outside", "relief", "distance"]
 Quantity = Literal["size", "angle", "runout", "form"]
@@ -72,6 +72,8 @@ class FeatureReadingRecord:
     gauge: Gauge | None = None
     gauge_due_on: date | None = None
     card: GaugeCard = NO_CARD
+    #: Of a swing.
+    indicator: IndicatorRecord | None = None
     #: Of a ring or gap gauge: the side that was tried, its size the value, and whether it goes over.
     side: Literal["", "go", "no-go"] = ""
     goes: bool = False
@@ -81,3 +83,8 @@ class FeatureReadingRecord:
     first_mm: float | None = None
     second_mm: float | None = None
     walls_expanded_mm: float = 0.0
+
+    @property
+    def due_on(self) -> date | None:
+        """Until when what read it may be trusted; None for always."""
+        return self.indicator.due_on if self.indicator is not None else self.gauge_due_on

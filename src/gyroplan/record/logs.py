@@ -60,6 +60,28 @@ class ReadingRecord:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class GaugeCard:
+    """What stands on a gauge and on its certificate; empty where nobody has said."""
+
+    serial: str = ""
+    certificate: str = ""
+    certified_on: date | None = None
+
+
+NO_CARD = GaugeCard()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class IndicatorRecord:
+    """An indicator that read: its name, until when it may be trusted (None for always), its card."""
+
+    name: str
+    step_mm: float
+    due_on: date | None = None
+    card: GaugeCard = NO_CARD
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class RoundRecord:
     """One round of readings on one surface, with what stands in it."""
 
@@ -86,6 +108,8 @@ class RoundRecord:
     #: Wanted off centre on purpose, along 0 and along 90 degrees [mm].
     target_mm: tuple[float, float] = (0.0, 0.0)
 
+    #: What read it; None for what was centred otherwise, and in records of an older make.
+    indicator: IndicatorRecord | None = None
     #: Centred by other means than a round of readings: how far the centre may then lie off [mm].
     bound_mm: float | None = None
 
@@ -152,18 +176,6 @@ class BetweenRecord:
     how: str = ""
     #: Moved otherwise than told: what was really moved, along 0 and along 90 degrees [mm]; None for as told.
     really_mm: tuple[float, float] | None = None
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class GaugeCard:
-    """What stands on a gauge and on its certificate; empty where nobody has said."""
-
-    serial: str = ""
-    certificate: str = ""
-    certified_on: date | None = None
-
-
-NO_CARD = GaugeCard()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -22,7 +22,7 @@ from gyrometra.steps.check.plugs import between_words
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.entries import EntryForm, worded
 from gyrometra.steps.work.features import FORM_OF, SIZE_OF
-from gyroplan.assess import RINGED, FeatureLine, at_centres
+from gyroplan.assess import RINGED, FeatureLine, at_centres, is_late
 from gyroplan.record import FeatureReadingRecord, FeatureRecord, letter_of
 
 What, Over = FeatureReading.What, FeatureReading.Over
@@ -147,7 +147,7 @@ def _line_words(line: FeatureLine, today: date) -> str:
     if line.word == "not-proven" and line.unrepeated:
         return "Not proven: read it once more"
     if line.word == "incomplete":
-        if any(one.gauge_due_on is not None and one.gauge_due_on < today for one in line.readings):
+        if is_late(line.readings, today):
             return "Its gauge is past its check date"
         return "Rings alone leave it open" if line.value is None else "Critical: read it once more"
     return progress_words.VERDICT_WORDS[line.word]
