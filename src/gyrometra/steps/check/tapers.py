@@ -31,5 +31,7 @@ def two_tapers_words(judged: Checked, units: Units) -> str:
 
 def _grows(value_mm: float, units: Units) -> str:
     """On diameter, from the open face inward."""
-    words = "grows" if value_mm >= 0 else "narrows"
-    return f"{words} by {units.planned(abs(value_mm))} on Ø going in"
+    size = units.planned(abs(value_mm))
+    if not float(size):
+        return "shows no taper going in"
+    return f"{'grows' if value_mm > 0 else 'narrows'} by {size} on Ø going in"
