@@ -32,6 +32,7 @@ from gyroplan.assess.centres import Centres, layout_of, response_at
 from gyroplan.assess.check import Checked, Gap, LimitFound, check_of, worst_word
 from gyroplan.assess.conceded import NotIn, not_in_limits
 from gyroplan.assess.damper import DamperSearch, damper_search
+from gyroplan.assess.evidence import Evidence, Shown
 from gyroplan.assess.features import (
     FeatureChecked,
     FeatureCut,
@@ -126,6 +127,7 @@ __all__ = [
     "Checked",
     "CutSeen",
     "DamperSearch",
+    "Evidence",
     "FaceLevel",
     "FeatureChecked",
     "FeatureCut",
@@ -158,6 +160,7 @@ __all__ = [
     "Setting",
     "ShaftPlan",
     "ShaftWork",
+    "Shown",
     "SideReach",
     "Sides",
     "Speeds",

@@ -1,11 +1,16 @@
-"""What most often makes a bore the shape it has, by which part turns; and the one check that tells the causes apart."""
+"""What most likely made a bore the shape it has: by which part turns, and by what is known of machine, set-up and run.
+
+Each cause has the one check that tells it from the next.
+"""
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from gyrocore import BoreForm
 from gyroplan.assess.check import Checked
+from gyroplan.assess.evidence import NOTHING, Case, Evidence, Shown, evidence_of
 from gyroplan.assess.standing import Assessment
 
 #: Form under this share of the tolerance needs no cause (chosen here).
@@ -14,10 +19,11 @@ _WORTH = 1 / 6
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Cause:
-    """A likely cause, the likeliest first: its code, and the check that tells it from the next."""
+    """A likely cause, the likeliest first: its code, the check that tells it from the next, what is known of it."""
 
     code: str
     tells: str
+    evidence: Evidence = NOTHING
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -48,8 +54,19 @@ _BY_SHAPE: dict[tuple[str, str], tuple[tuple[str, str], ...]] = {
 }  # fmt: skip
 
 
-def causes_of(job: Assessment, piece: int, place: int) -> Causes | None:
-    """Return what most likely made the bore the shape it has; None where it is good, or hardly measured."""
+def causes_of(job: Assessment, piece: int, place: int, shown: Sequence[Shown] = ()) -> Causes | None:
+    """Return what most likely made the bore the shape it has; None where it is good, or hardly measured.
+
+    Parameters
+    ----------
+    job, piece, place : the bore
+    shown : what the machine's own checks make of this bore
+
+    Notes
+    -----
+    The causes of a shape stand in the order in which they are met; what is known of one moves it before or behind those
+    of which nothing is known (`evidence_of`).
+    """
     checked = job.check(piece, place)
     form = checked.form
     if form is None:
@@ -60,9 +77,11 @@ def causes_of(job: Assessment, piece: int, place: int) -> Causes | None:
     found = _BY_SHAPE.get((shape, turns))
     if found is None:
         return None
+    case = Case(job=job, piece=piece, place=place, size_mm=size, form=form, shown=shown)
+    causes = [Cause(code=code, tells=tells, evidence=evidence_of(code, case)) for code, tells in found]
     slope = 5 * form.taper_mm_100mm if shape == "taper" and form.taper_mm_100mm is not None else None
-    return Causes(shape=shape, size_mm=size, slope_mm_m=slope,
-                  causes=tuple(Cause(code=code, tells=tells) for code, tells in found))  # fmt: skip
+    ranked = sorted(causes, key=lambda one: -one.evidence.weight)
+    return Causes(shape=shape, size_mm=size, slope_mm_m=slope, causes=tuple(ranked))
 
 
 def _shape(form: BoreForm, checked: Checked, worth: float) -> tuple[str, float]:

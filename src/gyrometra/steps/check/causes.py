@@ -1,12 +1,15 @@
-"""What most likely made the bore the shape it has, in words: by which part turns, with the check that tells."""
+"""What most likely made the bore the shape it has, in words: what is known of it, and the check that tells."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from gyrometra.bridge.units import Units
 from gyrometra.steps.page import JobPage
-from gyroplan.assess import causes_of
+from gyrometra.steps.shared.preflight import shown_by_machine
+from gyroplan.assess import Cause, Evidence, causes_of
+from gyroplan.machine import KINDS
 
 _SHAPES = {
     "taper": "Taper", "curved": "Grows, but not straight", "bellmouth": "Bell mouth", "barrel": "Barrel",
@@ -52,15 +55,19 @@ class CauseWords:
 
     head: str
     likely: str
+    known: str
     tell: str
     others: Sequence[str]
 
 
 def cause_words(page: JobPage) -> CauseWords | None:
     """None where the bore's form needs no cause."""
-    found, units = causes_of(page.assessment, page.piece, page.place), page.units
+    units = page.units
+    found = causes_of(page.assessment, page.piece, page.place)
     if found is None:
         return None
+    # ranked once more with what the machine's checks say: they are only read where there is something to explain
+    found = causes_of(page.assessment, page.piece, page.place, shown_by_machine(page)) or found
     slope = ""
     if found.slope_mm_m is not None:
         way = "larger inside" if found.slope_mm_m > 0 else "smaller inside"
@@ -68,5 +75,30 @@ def cause_words(page: JobPage) -> CauseWords | None:
     first, *others = found.causes
     return CauseWords(
         head=f"{_SHAPES[found.shape]} {units.planned(found.size_mm)} on Ø{slope}", likely=_CAUSES[first.code],
-        tell=_TELLS[first.tells], others=[f"{_CAUSES[one.code]}: {_TELLS[one.tells]}" for one in others],
+        known=_known(first.evidence, units), tell=_TELLS[first.tells], others=[_other(one, units) for one in others],
     )  # fmt: skip
+
+
+def _other(one: Cause, units: Units) -> str:
+    known = _known(one.evidence, units)
+    return f"{_CAUSES[one.code]}: {_TELLS[one.tells]}{f'; {known}' if known else ''}"
+
+
+#: What is known of a cause, by its code; {size} is its figure, {check} the check of the machine it is from.
+_KNOWN = {
+    "machine": "{check} comes to {size} of it", "machine-little": "{check} comes to {size} at most",
+    "bends": "the last cuts bend the bar {size} on Ø", "bends-little": "the last cuts bend the bar only {size} on Ø",
+    "stands-alike": "against it: the bar stands out alike all along",
+    "drifts": "from piece to piece the sizes shrink by {size}",
+    "drifts-little": "from piece to piece the sizes shrink by {size} only",
+    "wrong-way": "against it: it is larger where the cut ended", "thin": "the wall left is thin, {size}",
+    "thick": "against it: the wall left is {size} thick", "both-sides": "it is bored from both sides",
+    "one-side": "against it: it is bored from one side", "balanced": "against it: nothing here turns unbalanced",
+}  # fmt: skip
+
+
+def _known(one: Evidence, units: Units) -> str:
+    if not one.code:
+        return ""
+    check = "" if one.shown is None else f"{KINDS[one.shown.kind].label}, checked {one.shown.day:%d %b %Y},"
+    return _KNOWN[one.code].format(size="" if one.figure_mm is None else units.planned(one.figure_mm), check=check)

@@ -9,6 +9,7 @@ from django.utils.timezone import localdate
 from gyrometra.health.queries import CheckStanding, standing_of
 from gyrometra.health.shown import Reach, effect_of, effect_words, state_words
 from gyrometra.steps.page import JobPage
+from gyroplan.assess import Shown
 
 #: Checks that say nothing where the work is not held between centres.
 _BETWEEN_CENTRES = ("tailstock", "centre")
@@ -75,3 +76,13 @@ def _gets(one: CheckStanding, page: JobPage) -> MachineLine | None:
     share = f" That is {100 * effect.figure_mm / tolerance:.0f} % of the tolerance." if tolerance > 0 else ""
     words = f"{one.kind.label}: {effect_words(one, reach, page.units)}{share}"
     return MachineLine(mark="advice", words=words, key=one.kind.key)
+
+
+def shown_by_machine(page: JobPage) -> list[Shown]:
+    """What each check of this machine makes of this bore, where nothing of the machine was changed since."""
+    found, reach = [], reach_of_job(page)
+    for key, one in standing_of(page.job.setup.machine, localdate()).items():
+        effect = effect_of(one, reach) if _counts(key, page) and one.health.state != "changed" else None
+        if effect is not None and effect.figure_mm is not None and one.health.last is not None:
+            found.append(Shown(kind=key, figure_mm=effect.figure_mm, is_on=effect.is_on, day=one.health.last.day))
+    return found
