@@ -19,6 +19,7 @@ from gyrometra.steps.page import open_page
 from gyrometra.steps.report import _ranges
 from gyroplan.assess import report_of
 from tests.web.said import flat
+from tests.web.test_batch_and_sizes import run_of
 from tests.web.test_check import log, sign, whole
 from tests.web.test_features import log as log_feature
 from tests.web.test_plugs import plug
@@ -148,7 +149,7 @@ def test_of_a_bore_a_piece_and_a_job(corin: Client, number: str, of: str) -> Non
 
 def test_a_line_has_one_page_a_bore_and_its_line_once(corin: Client) -> None:
     said = flat(corin.get("/jobs/Q-221/report/"))
-    assert said.count("Inspection report") == 3
+    assert said.count("Inspection report") == 4, "three bores, and what they come to together"
     assert said.count("Bores in line, Ø") == 1
 
 
@@ -177,3 +178,20 @@ def test_an_indicator_stands_among_the_gauges_and_past_its_date_proves_nothing(c
     assert (judged.word, [gap.code for gap in judged.missing]) == ("incomplete", ["gauge_overdue"])
     assert "Indicator 1 is past its check date" in flat(corin.get("/jobs/Q-214/check/"))
     assert "Its gauge is past its check date" in flat(corin.get("/jobs/P~2031~2F14/check/?at=features"))
+
+
+def test_a_batch_has_a_first_page_with_every_piece_and_its_run(corin: Client, dagny: Client) -> None:
+    run_of(corin, 55.020, 55.017, 55.014)
+    said = flat(corin.get("/jobs/Q-207/report/?of=job"))
+    first = said.split('class="sheet report"')[1]
+    assert re.findall(r"<td>(Piece \d)</td>", first) == ["Piece 1", "Piece 2", "Piece 3"]
+    assert "55.000 to 55.030" in first
+    assert first.count("incomplete") == 3, "their run-out is not swept yet"
+    assert "Draft, not signed" in first
+    assert "0 of 3 bores in limits" in first
+    assert "Each piece 0.0030 smaller than the one before" in first
+    assert re.search(r"<dt>Together</dt><dd>(No m|M)atch: piece 1 is 0\.006 over piece 3", first)
+    assert said.count('class="sheet report"') == 4
+    assert corin.get("/jobs/Q-207/report.pdf?of=job").content[:5] == b"%PDF-"
+    alone = flat(corin.get("/jobs/Q-207/report/?of=piece&piece=2"))
+    assert alone.count('class="sheet report"') == 1, "one bore of one piece says it all on its own page"

@@ -23,6 +23,7 @@ from gyrometra.records.pdf import NoPdf, to_pdf
 from gyrometra.steps.page import JobPage, open_page, other_pages
 from gyrometra.steps.readings import CSV_HEAD, csv_rows
 from gyrometra.steps.report import report_pages
+from gyrometra.steps.report_summary import report_summary
 from gyrometra.steps.shared.view import page_for
 
 #: What a report can be of; more pages than this are asked for piece by piece.
@@ -53,12 +54,13 @@ def _context(request: HttpRequest, number: str) -> dict[str, Any]:
     of = request.GET.get("of", "piece")
     of = of if of in CHOICES else "piece"
     pages = _pages(page, of)
+    reports, shown = report_pages(page, pages[:MOST_PAGES]), pages[:MOST_PAGES]
     signoff = getattr(page.job, "signoff", None)
     address = request.build_absolute_uri(reverse("report", args=(number,)))
     code = segno.make(address, error="m").svg_inline(omitsize=True, border=0, svgclass="qr", lineclass=None)
     return {
         "page": page, "job": page.job, "of": of, "choices": _choices(page), "printed": timezone.localtime(),
-        "reports": report_pages(page, pages[:MOST_PAGES]), "units": page.units,
+        "reports": reports, "summary": report_summary(shown[0], shown, reports) if shown else None, "units": page.units,
         "refused": f"{len(pages)} pages: the first {MOST_PAGES} stand here." if len(pages) > MOST_PAGES else "",
         "signed_by": signoff.by.username if signoff is not None else "",
         "signed_at": f"{timezone.localtime(signoff.at):%d %b %Y, %H:%M}" if signoff is not None else "",

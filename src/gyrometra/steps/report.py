@@ -49,6 +49,9 @@ class ReportPage:
     digest: str
     band: Scene
     name: str
+    #: The word of its limits, signed or not; and how many of them are kept.
+    judged: str
+    kept: str
 
 
 _VERDICTS = {
@@ -56,7 +59,8 @@ _VERDICTS = {
     "undecided": ("near", "not proven"), "incomplete": ("wait", "not measured"),
     "beside": ("wait", "beside the sizes"),
 }  # fmt: skip
-_MARKS = {"in": "in", "over": "over", "metal-left": "under", "not-proven": "near", "incomplete": "wait"}
+#: Marks by the word of a verdict.
+MARKS = {"in": "in", "over": "over", "metal-left": "under", "not-proven": "near", "incomplete": "wait"}
 _NOT_JUDGED = "finish, straightness, form between the places, place of the bore to other surfaces"
 
 
@@ -81,7 +85,7 @@ def _report_page(page: JobPage, past: Sequence[tuple[str, str]], struck: Sequenc
     sizes = [page.rows.sizes[one.key] for one in page.judged.sizes if one.key in page.rows.sizes]
     word, mark = "Draft, not signed", "wait"
     if signoff is not None:
-        word, mark = progress_words.VERDICT_WORDS[found.word], _MARKS[found.word]
+        word, mark = progress_words.VERDICT_WORDS[found.word], MARKS[found.word]
     return ReportPage(
         title=_title(page), word=word, mark=mark,
         summary=_summary(found, _reasons(signoff), signed=signoff is not None, then=page.past is not None),
@@ -90,6 +94,7 @@ def _report_page(page: JobPage, past: Sequence[tuple[str, str]], struck: Sequenc
         digest=" ".join(found.digest[n : n + 4] for n in range(0, 16, 4)),
         measured_by=", ".join(dict.fromkeys(row.by.username for row in sizes)), measured_at=_when(sizes),
         band=report_scene(page, two_angles(page.judged)),
+        judged=found.word, kept=f"{found.in_limits} of {found.asked}",
         name=f"{page.bore.name} of piece {page.piece}" if page.pieces else page.bore.name,
     )  # fmt: skip
 

@@ -47,6 +47,15 @@ def batch_words(page: JobPage) -> BatchWords | None:
     )  # fmt: skip
 
 
+def run_words(page: JobPage, place: int) -> str:
+    """The run of one bore over the pieces, for a report; empty where fewer than two are measured."""
+    found, units = batch_of(page.assessment, place), page.units
+    if found is None:
+        return ""
+    said = drift_words(found.drift, units) + by_setting_words(found.by_setting)
+    return f"{said} {_match(found, units)}".strip()
+
+
 #: With fewer pieces left the edge is looked at before the next (chosen here).
 _SOON = 5
 

@@ -166,6 +166,13 @@ def _alike_line(page: JobPage) -> SideVerdict | None:
                        words=f"{'No match' if found.word == 'over' else 'Match'}: {words}")  # fmt: skip
 
 
+def beside_words(page: JobPage) -> list[str]:
+    """What bores keep together, for a report: their match, their line."""
+    match = _alike_line(page)
+    lines = [f"{one.name}: {one.found or 'not measured'}, {one.allowed} asked: {one.words}" for one in _line_up(page)]
+    return [*([] if match is None else [match.words]), *lines]
+
+
 def _line_up(page: JobPage) -> list[FormWords]:
     """The bores of this piece in line."""
     found, units = in_line(page.assessment, page.piece), page.units
