@@ -35,6 +35,9 @@ PATHS = [
     "/jobs/Q-225/bore/",
     "/jobs/Q-230/bore/",
     "/jobs/Q-221/sheet/",
+    "/jobs/Q-221/report/",
+    "/jobs/P~2031~2F14/check/?at=features",
+    "/jobs/Q-214/noise/",
     "/jobs/Q-207/work/",
     "/jobs/Q-207/check/?piece=2",
     "/jobs/Q-207/bore/?piece=2",
@@ -50,7 +53,7 @@ PATHS = [
     "/practice/tilted/",
 ]
 #: What is used at the machine: every target there is large enough.
-AT_THE_MACHINE = [path for path in PATHS if path.startswith("/jobs/") and not path.endswith(("new/", "sheet/"))] + [
+AT_THE_MACHINE = [path for path in PATHS if path.startswith("/jobs/") and not path.endswith(("new/", "sheet/", "report/"))] + [
     "/lines/", "/?q=Q-22", "/machine/6/", "/practice/oval/",
 ]  # fmt: skip
 
