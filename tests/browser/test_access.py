@@ -53,7 +53,8 @@ PATHS = [
     "/practice/tilted/",
 ]
 #: What is used at the machine: every target there is large enough.
-AT_THE_MACHINE = [path for path in PATHS if path.startswith("/jobs/") and not path.endswith(("new/", "sheet/", "report/"))] + [
+ON_PAPER = ("new/", "sheet/", "report/")
+AT_THE_MACHINE = [path for path in PATHS if path.startswith("/jobs/") and not path.endswith(ON_PAPER)] + [
     "/lines/", "/?q=Q-22", "/machine/6/", "/practice/oval/",
 ]  # fmt: skip
 
