@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from datetime import date
 
@@ -70,8 +71,8 @@ def oval() -> tuple[SizeRecord, ...]:
     return tuple(replace(one, value_mm=72.022 if one.angle_deg == 90 else 72.010) for one in sizes(72.0))
 
 
-def shown(kind: str, figure_mm: float, is_on: str) -> tuple[Shown, ...]:
-    return (Shown(kind=kind, figure_mm=figure_mm, is_on=is_on, day=date(2026, 6, 12)),)
+def shown(kind: str, figure_mm: float, is_on: str) -> Callable[[], Sequence[Shown]]:
+    return lambda: (Shown(kind=kind, figure_mm=figure_mm, is_on=is_on, day=date(2026, 6, 12)),)
 
 
 def codes(found: Causes | None) -> list[tuple[str, str]]:

@@ -195,3 +195,12 @@ def test_a_batch_has_a_first_page_with_every_piece_and_its_run(corin: Client, da
     assert corin.get("/jobs/Q-207/report.pdf?of=job").content[:5] == b"%PDF-"
     alone = flat(corin.get("/jobs/Q-207/report/?of=piece&piece=2"))
     assert alone.count('class="sheet report"') == 1, "one bore of one piece says it all on its own page"
+
+
+def test_a_page_is_no_better_than_the_worst_of_its_rows(corin: Client) -> None:
+    """A rim turned too small is told by the word of the page that it stands on."""
+    log_feature(corin, Feature.objects.get(name="Rim").place, "109.800",
+                gauge=Gauge.objects.get(name="Outside micrometer 100-125").pk)  # fmt: skip
+    page = open_page("P 31/14", Units())
+    assert page.judged.word == "incomplete", "its bore is not measured"
+    assert report_of(page.assessment, 1, 1).word == "over"

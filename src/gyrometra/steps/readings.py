@@ -8,9 +8,11 @@ from typing import Any
 
 from django.utils.timezone import localtime
 
+from gyrometra.crib.models import Gauge, Indicator
 from gyrometra.inspection.models import DepthReading, FeatureReading, PlugReading, SizeReading
 from gyrometra.steps.page import JobPage
 from gyrometra.truing.models import Reading
+from gyroplan.assess import OFF_SCALE
 from gyroplan.record import RoundRecord
 
 #: Columns of the file.
@@ -19,7 +21,7 @@ CSV_HEAD = ("job", "set-up", "piece", "of", "what", "depth_mm", "angle_deg", "va
 
 
 def csv_rows(page: JobPage) -> Iterator[list[str]]:
-    """A row a reading, log by log, each in its order; six queries."""
+    """A row a reading, log by log, each in its order; a query a log."""
     for cells in (*_sizes(page), *_depths(page), *_tried(page), *_features(page), *_rounds(page)):
         yield [cells.get(name, "") for name in CSV_HEAD]
 
@@ -27,12 +29,15 @@ def csv_rows(page: JobPage) -> Iterator[list[str]]:
 def _cells(page: JobPage, row: Any, **more: str) -> dict[str, str]:
     """What every reading has: where it belongs, with what, by whom and when."""
     tool = getattr(row, "gauge", None) or getattr(row, "indicator", None)
-    with_tool = {} if tool is None else {"gauge": tool.name, "serial": tool.serial, "certificate": tool.certificate}
     return {
         "job": page.job.number, "set-up": page.record.setup.letter, "as typed": row.text, "by": row.by.username,
         "at": localtime(row.read_at).isoformat(timespec="seconds"), "how": row.source,
-        "withdrawn": "yes" if row.withdrawn else "", **with_tool, **more,
+        "withdrawn": "yes" if row.withdrawn else "", **_with(tool), **more,
     }  # fmt: skip
+
+
+def _with(tool: Gauge | Indicator | None) -> dict[str, str]:
+    return {} if tool is None else {"gauge": tool.name, "serial": tool.serial, "certificate": tool.certificate}
 
 
 def _plain(value: Decimal | float | None) -> str:
@@ -83,13 +88,13 @@ def _rounds(page: JobPage) -> Iterator[dict[str, str]]:
     known = {one.key: one for one in page.record.rounds}
     rows = Reading.objects.filter(round__setup=page.job.setup).select_related("by", "round__indicator", "round__bore")
     for row in rows.order_by("pk"):
-        one, tool = row.round, row.round.indicator
+        one = row.round
         what = f"{'run-out' if one.purpose == one.Purpose.CHECK else 'truing'} round {one.number}"
         yield _cells(
             page, row, piece=str(one.piece), of=one.bore.name if one.bore else "", value_mm=_plain(row.value_mm),
             what=f"{what}, back at start" if row.place == one.places else what,
-            result="skipped" if row.value_mm is None else "", **_place(known.get(one.pk), row.place),
-            **({"gauge": tool.name, "serial": tool.serial, "certificate": tool.certificate} if tool else {}),
+            result="" if row.value_mm is not None else OFF_SCALE.get(row.text, "skipped"),
+            **_place(known.get(one.pk), row.place), **_with(one.indicator),
         )  # fmt: skip
 
 

@@ -10,7 +10,7 @@ from gyrometra.steps.check.batch import run_words
 from gyrometra.steps.check.plates import beside_words
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.report import MARKS, ReportPage
-from gyroplan.assess import worst_word
+from gyroplan.assess import alike, worst_word
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -43,7 +43,8 @@ def report_summary(page: JobPage, pages: Sequence[JobPage], reports: Sequence[Re
     if len(reports) < 2:
         return None
     signed = page.is_signed
-    worst = worst_word([one.judged for one in reports])
+    match = alike(page.assessment)
+    worst = worst_word([*(one.judged for one in reports), *([] if match is None else [match.word])])
     word, mark = ("Draft, not signed", "wait")
     if signed:
         word, mark = progress_words.VERDICT_WORDS[worst], MARKS[worst]
@@ -51,8 +52,13 @@ def report_summary(page: JobPage, pages: Sequence[JobPage], reports: Sequence[Re
     return ReportSummary(
         title=[row for row in reports[0].title if row[0] not in ("Piece", "Bore", "Set-up")], word=word, mark=mark,
         said=f"{count} of {len(reports)} bores in limits, each on its own page.",
-        rows=[_row(one, report) for one, report in zip(pages, reports, strict=True)], facts=_facts(page),
+        rows=[_row(one, report) for one, report in zip(pages, reports, strict=True)],
+        facts=[*_facts(page), *(row for row in reports[0].facts if row[0] in _OF_ALL)],
     )  # fmt: skip
+
+
+#: Facts that stand on every page of a report, and are of all of it.
+_OF_ALL = ("Accepted by concession", "Reopened since", "Signed before")
 
 
 def _row(page: JobPage, report: ReportPage) -> SummaryRow:

@@ -96,12 +96,21 @@ def beyond_mate_mm(places: Sequence[Place], mate_mm: float, least_mm: float, mos
     return None
 
 
+def lies_within(
+    low: float, high: float, bounds: GaugeBounds, limits_mm: tuple[float, float]
+) -> bool:  # fmt: skip
+    """Whether a size known from `low` to `high`, narrowed by what was tried, lies in its limits [mm]."""
+    if bounds.at_least_mm is not None:
+        low = max(low, bounds.at_least_mm)
+    if bounds.at_most_mm is not None:
+        high = min(high, bounds.at_most_mm)
+    return limits_mm[0] - TOLERANCE <= low <= high + TOLERANCE and high <= limits_mm[1] + TOLERANCE
+
+
 def _is_in(one: Place, work: CheckWork, bounds: GaugeBounds, *, narrowest: bool) -> bool:
     if one.verdict != "undecided" or one.agree is False or one.unrepeated:
         return False
     low, high = one.value_mm - one.expanded_mm, one.value_mm + one.expanded_mm
-    if bounds.at_least_mm is not None:
-        low = max(low, bounds.at_least_mm)
-    if narrowest and bounds.at_most_mm is not None:
-        high = min(high, bounds.at_most_mm)
-    return work.lower_mm - TOLERANCE <= low <= high + TOLERANCE and high <= work.upper_mm + TOLERANCE
+    # what does not go speaks of the narrowest place alone
+    told = bounds if narrowest else replace(bounds, at_most_mm=None)
+    return lies_within(low, high, told, (work.lower_mm, work.upper_mm))

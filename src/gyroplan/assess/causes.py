@@ -5,7 +5,7 @@ Each cause has the one check that tells it from the next.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from gyrocore import BoreForm
@@ -54,13 +54,15 @@ _BY_SHAPE: dict[tuple[str, str], tuple[tuple[str, str], ...]] = {
 }  # fmt: skip
 
 
-def causes_of(job: Assessment, piece: int, place: int, shown: Sequence[Shown] = ()) -> Causes | None:
+def causes_of(
+    job: Assessment, piece: int, place: int, shown: Callable[[], Sequence[Shown]] = tuple
+) -> Causes | None:  # fmt: skip
     """Return what most likely made the bore the shape it has; None where it is good, or hardly measured.
 
     Parameters
     ----------
     job, piece, place : the bore
-    shown : what the machine's own checks make of this bore
+    shown : tells what the machine's own checks make of this bore; asked only where there is a shape to explain
 
     Notes
     -----
@@ -77,7 +79,7 @@ def causes_of(job: Assessment, piece: int, place: int, shown: Sequence[Shown] = 
     found = _BY_SHAPE.get((shape, turns))
     if found is None:
         return None
-    case = Case(job=job, piece=piece, place=place, size_mm=size, form=form, shown=shown)
+    case = Case(job=job, piece=piece, place=place, size_mm=size, form=form, shown=shown())
     causes = [Cause(code=code, tells=tells, evidence=evidence_of(code, case)) for code, tells in found]
     slope = 5 * form.taper_mm_100mm if shape == "taper" and form.taper_mm_100mm is not None else None
     ranked = sorted(causes, key=lambda one: -one.evidence.weight)

@@ -100,6 +100,12 @@ def _machine(is_on: str, *kinds: str) -> Callable[[Case], Evidence]:
     return look
 
 
+def _worn(case: Case) -> Evidence:
+    """What pads or guides have worn: the axis lies off by it, so that it is no figure of the shape."""
+    found = next((one for one in case.shown if one.kind == "wear" and one.figure_mm >= _LITTLE * case.size_mm), None)
+    return NOTHING if found is None else Evidence(code="worn", weight=_FOR, figure_mm=found.figure_mm, shown=found)
+
+
 def _bends(case: Case) -> Evidence:
     """The most that bending can make: all of it gone at one end."""
     found = case.boring.bar.deflection
@@ -146,7 +152,7 @@ _LOOK: Mapping[str, Callable[[Case], Evidence]] = MappingProxyType(
     {
         "path": _machine("taper on Ø", "slope", "tailstock"),
         "spindle-play": _machine("oval", "play"),
-        "pads-wear": _machine("axis off", "wear"),
+        "pads-wear": _worn,
         "bar-bends-more": _stands_alike,
         "springs-in": _bends,
         "bar-bends-middle": _bends,

@@ -18,8 +18,9 @@ from gyrocore import (
 )
 from gyrocore.judging.verdict import verdict
 from gyroplan.assess.at import AtBore
+from gyroplan.assess.bounds import lies_within
 from gyroplan.assess.check import worst_word
-from gyroplan.assess.rings import contradict, proves, ring_bounds
+from gyroplan.assess.rings import contradict, ring_bounds
 from gyroplan.assess.speeds import cap_of, machine_speed, swings_unbalanced, wanted_speed
 from gyroplan.gauges import Expansions, GaugeNames, SizeTaken, believed_size
 from gyroplan.record import FeatureReadingRecord, FeatureRecord, JobRecord, PlanRecord, Quantity
@@ -161,7 +162,8 @@ def _with_rings(feature: FeatureRecord, line: FeatureLine, bounds: GaugeBounds) 
         words = {"in": "in", "under": out, "over": out}
         return replace(found, word=words.get(bounds.verdict or "", "incomplete"))
     open_still = found.word == "not-proven" and not found.unsure
-    if open_still and line.lower is not None and proves(bounds, read, line.lower, line.upper):
+    low, high = read[0] - read[1], read[0] + read[1]
+    if open_still and line.lower is not None and lies_within(low, high, bounds, (line.lower, line.upper)):
         return replace(found, word="in")
     return found
 

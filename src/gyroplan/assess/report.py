@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from datetime import date
 from hashlib import sha256
 
-from gyroplan.assess.check import Checked
+from gyroplan.assess.check import Checked, worst_word
 from gyroplan.assess.features import FeatureChecked, FeatureLine
 from gyroplan.assess.standing import Assessment
 from gyroplan.assess.together import in_line
@@ -102,7 +102,8 @@ def report_of(job: Assessment, piece: int, place: int) -> BoreReport:
     return BoreReport(
         piece=piece, bore=checked.bore.name, place=place, rows=numbered,
         gauges=_gauges(checked, made, job.swept(piece, place), numbered),
-        word=checked.word, temperatures=temperatures[-1] if temperatures else (20.0, 20.0, 0.0),
+        word=worst_word([checked.word, *_words_beside(job, piece, place, made)]),
+        temperatures=temperatures[-1] if temperatures else (20.0, 20.0, 0.0),
     )  # fmt: skip
 
 
@@ -139,6 +140,13 @@ def _limits(checked: Checked) -> list[ReportRow]:
                   expanded_mm=one.found.expanded_mm, verdict=one.found.verdict)
         for one in checked.limits if one.found is not None
     ]  # fmt: skip
+
+
+def _words_beside(job: Assessment, piece: int, place: int, made: Sequence[FeatureChecked]) -> list[str]:
+    """The words of what stands with a bore on its page: features, and the bores in line."""
+    line = in_line(job, piece) if place == job.record.setup.bores[0].place else None
+    lined = [] if line is None else [line.word if line.word in ("in", "over", "incomplete") else "not-proven"]
+    return [*(one.word for one in made if one.lines), *lined]
 
 
 def _line(job: Assessment, piece: int, place: int) -> list[ReportRow]:

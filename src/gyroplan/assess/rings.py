@@ -46,13 +46,3 @@ def contradict(bounds: GaugeBounds, read: tuple[float, float] | None) -> bool:
     low, high = value - expanded, value + expanded
     above = bounds.at_most_mm is not None and low > bounds.at_most_mm + TOLERANCE
     return above or (bounds.at_least_mm is not None and high < bounds.at_least_mm - TOLERANCE)
-
-
-def proves(bounds: GaugeBounds, read: tuple[float, float], lower_mm: float, upper_mm: float) -> bool:
-    """Whether what was read and the rings together lie in the limits [mm]; they must not contradict each other."""
-    low, high = read[0] - read[1], read[0] + read[1]
-    if bounds.at_least_mm is not None:
-        low = max(low, bounds.at_least_mm)
-    if bounds.at_most_mm is not None:
-        high = min(high, bounds.at_most_mm)
-    return lower_mm - TOLERANCE <= low and high <= upper_mm + TOLERANCE

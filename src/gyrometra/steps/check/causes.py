@@ -63,11 +63,9 @@ class CauseWords:
 def cause_words(page: JobPage) -> CauseWords | None:
     """None where the bore's form needs no cause."""
     units = page.units
-    found = causes_of(page.assessment, page.piece, page.place)
+    found = causes_of(page.assessment, page.piece, page.place, lambda: shown_by_machine(page))
     if found is None:
         return None
-    # ranked once more with what the machine's checks say: they are only read where there is something to explain
-    found = causes_of(page.assessment, page.piece, page.place, shown_by_machine(page)) or found
     slope = ""
     if found.slope_mm_m is not None:
         way = "larger inside" if found.slope_mm_m > 0 else "smaller inside"
@@ -87,6 +85,7 @@ def _other(one: Cause, units: Units) -> str:
 #: What is known of a cause, by its code; {size} is its figure, {check} the check of the machine it is from.
 _KNOWN = {
     "machine": "{check} comes to {size} of it", "machine-little": "{check} comes to {size} at most",
+    "worn": "{check} found {size} worn",
     "bends": "the last cuts bend the bar {size} on Ø", "bends-little": "the last cuts bend the bar only {size} on Ø",
     "stands-alike": "against it: the bar stands out alike all along",
     "drifts": "from piece to piece the sizes shrink by {size}",
