@@ -38,6 +38,7 @@ from gyrodraw.machine import (
     trend_chart,
 )
 from gyrodraw.needledial import needle_dial
+from gyrodraw.parts import OneTurn, PartsDrawn, RingPart, one_turn, parts_scene
 from gyrodraw.passline import PassLine, Rung
 from gyrodraw.practice import ChuckDrawn, PathDrawn, chuck_scene, paths_scene
 from gyrodraw.runs import RunDrawn, RunPoint, run_chart
@@ -46,6 +47,7 @@ from gyrodraw.section import BesideBore, Broken, Labels, Part, strip_section
 from gyrodraw.settingup import OnPlate, SideBar, StackPiece, plate_view, sides_ruler, stack_view
 from gyrodraw.shells import Shell, cuts_band
 from gyrodraw.spectrum import SpectrumDrawn, ToneMark, spectrum_scene
+from gyrodraw.startface import StartFace, start_face
 from gyrodraw.stock import Stock, stock_band
 from gyrodraw.walls import WallPoint, Walls, check_band
 from gyrodraw.workband import FeatureMark, Flag, LineBore, Marks, work_band, work_line_band
@@ -78,12 +80,15 @@ __all__ = [
     "LineTrue",
     "Marks",
     "OnPlate",
+    "OneTurn",
     "Part",
+    "PartsDrawn",
     "PassLine",
     "PathDrawn",
     "PlaceCell",
     "PlaneMark",
     "Resting",
+    "RingPart",
     "RulerLimit",
     "RunDrawn",
     "RunPoint",
@@ -97,6 +102,7 @@ __all__ = [
     "SpectrumDrawn",
     "SpindleDrawn",
     "StackPiece",
+    "StartFace",
     "Stock",
     "ToneMark",
     "TrendDrawn",
@@ -129,6 +135,8 @@ __all__ = [
     "line_band",
     "line_true_scene",
     "needle_dial",
+    "one_turn",
+    "parts_scene",
     "paths_scene",
     "plate_view",
     "run_chart",
@@ -138,6 +146,7 @@ __all__ = [
     "spot",
     "spot_between",
     "stack_view",
+    "start_face",
     "stock_band",
     "strip_line",
     "strip_section",

@@ -117,7 +117,7 @@ def _profile(scene: Scene, face: DialFace, centre: Point, ring: float, factor: f
         point = _at(centre, ring + value * factor, angle)
         points.append(point)
         if words and len(face.angles_deg) <= 8:
-            x, y = _at(centre, ring * 0.58, angle)
+            x, y = _at(centre, ring * (0.58 if angle % 90 == 0 else 0.63), angle)
             scene.text((x, y + 5), words, "reading", "middle")
     if len(points) > 2:
         whole = len(points) == len(face.angles_deg)
@@ -142,7 +142,7 @@ def _centre(scene: Scene, face: DialFace, centre: Point, ring: float, factor: fl
     scene.poly(circle, "best-fit", closed=True)
     scene.circle(centre, 4, "dot")
     if size > 0:
-        length = max(22.0, min(size * factor, ring * 0.42))
+        length = max(ring * 0.32, min(size * factor, ring * 0.42))  # too small to be seen, it tells the way alone
         tip = (centre[0] + across / size * length, centre[1] - along / size * length)
         scene.line(centre, tip, "off-centre")
         scene.arrow(tip, centre, "arrowhead-blue")

@@ -121,13 +121,17 @@ class AxisDrawn:
     planes: Sequence[PlaneMark]
     lean: str
     apart: str
+    #: Before the first round: whether jaws hold its inner end, and on which surface an indicator stands at each plane.
+    held: bool = False
+    read_on: str = ""
 
 
 def axis_scene(axis: AxisDrawn, width: float, height: float) -> Scene:
     """A full section of the bore to scale, its axis through the planes exaggerated; the open face at the right."""
     scene = Scene(width, height, f"Axis through the planes. {axis.lean}".strip())
     middle, left, right = height * 0.5, 24.0, width - 40.0
-    scale = min((right - left) / axis.length_mm, 0.56 * height / axis.bore_mm)
+    # what stands on it and what holds it want room above
+    scale = min((right - left) / axis.length_mm, (0.42 if axis.read_on else 0.56) * height / axis.bore_mm)
     half = axis.bore_mm / 2 * scale
     face = (left + right + axis.length_mm * scale) / 2
     ends = (face - axis.length_mm * scale, face)
@@ -135,10 +139,9 @@ def axis_scene(axis: AxisDrawn, width: float, height: float) -> Scene:
     def x(depth_mm: float) -> float:
         return face - depth_mm * scale
 
-    for sign in (-1, 1):
-        scene.line((ends[0], middle + sign * half), (ends[1], middle + sign * half), "wall")
-        scene.line((ends[0], middle + sign * (half + 20)), (ends[1], middle + sign * (half + 20)), "narrow")
-    scene.lines([((at, middle - half - 20), (at, middle + half + 20)) for at in ends], "outline")
+    _section(scene, ends, middle, half)
+    if axis.held:
+        _jaws_in_section(scene, ends, middle, half)
     scene.line((6, middle), (width - 6, middle), "axis")
     known = [one for one in axis.planes if one.off_mm is not None]
     largest = max([abs(one.off_mm or 0.0) for one in known] + [1e-3])
@@ -152,17 +155,58 @@ def axis_scene(axis: AxisDrawn, width: float, height: float) -> Scene:
 
         scene.line((x(0), lean(0)), (x(axis.length_mm), lean(axis.length_mm)), "sprung")
     for one in axis.planes:
-        at = x(one.depth_mm)
-        scene.line((at, middle - half), (at, middle + half), "hidden")
-        if one.off_mm is not None:
-            y = middle - one.off_mm * across
-            scene.circle((at, y), 5, "place-solid")
-            scene.text((at, y - 12 if one.off_mm >= 0 else y + 24), one.words, "figure-blue", "middle")
-        scene.circle((at, middle + half + 40), 15, "disc" if one.here else "disc-open")
-        scene.text((at, middle + half + 46), one.letter, "disc-number" if one.here else "disc-open-number", "middle")
-        scene.target((at, middle + half + 40), 44, f"plane-{one.letter}")
-    scene.text((24, 22), axis.lean, "figure")
+        at = (x(one.depth_mm), middle)
+        if axis.read_on in ("outside", "inside"):
+            _stands_on(scene, at, half, face, inside=axis.read_on == "inside")
+        _plane(scene, one, at, half, across)
     drawn = f"; axis drawn {across / scale:.0f}:1" if known else ""
     scene.text((24, height - 10), f"full section, to scale{drawn}", "label-blue")
-    scene.text((width - 12, 22), axis.apart, "label", "end")
+    if axis.lean:
+        scene.text((24, 22), axis.lean, "figure")
+    scene.text((width - 12, height - 10 if axis.read_on else 22), axis.apart, "label", "end")
     return scene
+
+
+def _plane(scene: Scene, one: PlaneMark, at: tuple[float, float], half: float, across: float) -> None:
+    """A plane: where its centre lies, once it is known, and its letter under it, to be touched."""
+    x, middle = at
+    scene.line((x, middle - half), (x, middle + half), "hidden")
+    if one.off_mm is not None:
+        y = middle - one.off_mm * across
+        scene.circle((x, y), 5, "place-solid")
+        scene.text((x, y - 12 if one.off_mm >= 0 else y + 24), one.words, "figure-blue", "middle")
+    scene.circle((x, middle + half + 40), 15, "disc" if one.here else "disc-open")
+    scene.text((x, middle + half + 46), one.letter, "disc-number" if one.here else "disc-open-number", "middle")
+    scene.target((x, middle + half + 40), 44, f"plane-{one.letter}")
+
+
+def _section(scene: Scene, ends: tuple[float, float], middle: float, half: float) -> None:
+    """The walls of the bore, the outside that no field tells, and both ends."""
+    for sign in (-1, 1):
+        scene.line((ends[0], middle + sign * half), (ends[1], middle + sign * half), "wall")
+        scene.line((ends[0], middle + sign * (half + 20)), (ends[1], middle + sign * (half + 20)), "narrow")
+    scene.lines([((at, middle - half - 20), (at, middle + half + 20)) for at in ends], "outline")
+
+
+def _jaws_in_section(scene: Scene, ends: tuple[float, float], middle: float, half: float) -> None:
+    """Two of the jaws on the outside at the inner end, and the face of the chuck behind it; not to scale."""
+    left, grip = ends[0], min(34.0, 0.22 * (ends[1] - ends[0]))
+    for sign in (-1, 1):
+        near, far = middle + sign * (half + 20), middle + sign * (half + 48)
+        scene.poly([(left - 12, near), (left + grip, near), (left + grip, far), (left - 12, far)], "phantom")
+    scene.line((left - 12, middle - half - 48), (left - 12, middle + half + 48), "phantom")
+
+
+def _stands_on(scene: Scene, at: tuple[float, float], half: float, face: float, *, inside: bool) -> None:
+    """An indicator at a plane: on the outside from above, in the bore on an arm from the open face."""
+    x, middle = at
+    if inside:
+        arm = middle - 0.35 * half
+        scene.poly([(face + 30, arm), (x, arm), (x, middle - half + 2)], "narrow-blue")
+        scene.circle((x, middle - half + 5), 4, "dot-blue")
+        return
+    top = middle - half - 20
+    scene.line((x, top), (x, top - 16), "narrow-blue")
+    scene.circle((x, top - 28), 12, "narrow-blue")
+    scene.line((x, top - 28), (x, top - 37), "narrow-blue")
+    scene.circle((x, top - 3), 3, "dot-blue")

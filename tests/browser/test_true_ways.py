@@ -43,6 +43,7 @@ def test_two_planes_to_a_true_axis_by_keyboard(page: Page, live_server: Any, sho
     # the outside reads higher toward where it lies: 0.040 to jaw 1
     sweep(page, [40, 28, 0, -28, -40, -28, 0, 28])
     expect(page.locator(".legend")).to_contain_text("One plane only: tilt is not seen.")
+    page.locator(".how > summary").click()
     page.locator("#id_plane_mm").fill("10")
     page.get_by_role("button", name="Nothing moved: read on").focus()
     page.keyboard.press("Enter")

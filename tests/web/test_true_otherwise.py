@@ -158,17 +158,20 @@ def test_seen_from_the_other_end_the_drawing_is_mirrored_and_the_jaws_are_the_sa
 
 def test_a_plane_is_touched_in_the_drawing(corin: Client) -> None:
     said = flat(corin.get("/jobs/Q-223/true/"))
-    assert "Plane A, 8 deep" in said
-    assert "Plane B, 75 deep" in said
+    assert "Plane A, 75 deep" in said, "the inner one is A, as it is called once it was read"
+    assert "Plane B, 8 deep" in said
     assert said.count('data-place="plane-A"') == 2, "in the drawing and beside the depth"
     begin(corin, "Q-223", method="sweep", plane_mm="8")
-    assert "Plane B, 75 deep" not in flat(corin.get("/jobs/Q-223/true/"))
+    assert "Plane A, 75 deep" not in flat(corin.get("/jobs/Q-223/true/"))
+    said = read(corin, "Q-223", [0] * 9)
+    assert '"A, 75 deep"' in said.replace(">A, 75 deep<", '>"A, 75 deep"<'), "one plane read, the other is offered"
+    assert re.search(r'data-plane="8" aria-pressed="true">B, 8 deep<', said)
 
 
 def test_a_table_is_moved_by_its_dial(corin: Client) -> None:
     said = flat(corin.get("/jobs/Q-228/true/"))
     # 0.024 on a dial of 0.02 a division
-    assert "1.2 divisions of the table&#x27;s dial." in said
+    assert "its dial: 1.2 div, past and back<" in said
 
 
 def test_what_was_measured_before_a_weld_is_measured_anew(corin: Client) -> None:
@@ -214,3 +217,28 @@ def test_a_faceplate_is_tapped_once_at_a_clock_position(corin: Client) -> None:
     assert "it should lie 0.079 mm off centre" in flat(corin.get("/jobs/Q-223/true/")) or "0.080 mm off" in flat(
         corin.get("/jobs/Q-223/true/")
     )
+
+
+def test_before_the_first_round_stands_what_is_in_for_reading_and_what_was_not_ticked_is_said(corin: Client) -> None:
+    said = flat(corin.get("/jobs/Q-223/true/"))
+    for words in ("Spindle out of gear", "Rotary stop set", "Indicator stands firm", "Press the plunger in by"):
+        assert words in said
+    assert "Run-out limit (TIR)" in said
+    said = begin(corin, "Q-223", method="sweep", ticks="asked", guard=["stop", "holder", "nonsense"])
+    assert Round.objects.get(setup__job__number="Q-223").values == {"ticked": ["stop", "holder"]}
+    said = flat(corin.get("/jobs/Q-223/true/"))
+    assert "Not ticked before it: spindle out of gear." in said
+    assert "Press the plunger in by" not in said, "asked once, before the first"
+
+
+def test_work_that_is_true_enough_is_taken_apart(corin: Client) -> None:
+    begin(corin, "Q-223", method="sweep")
+    # 0.004 to jaw 1, an oval that swings by 0.020, nothing else
+    said = read(corin, "Q-223", [14, 3, -10, -3, 6, -3, -10, 3, 14])
+    assert "Centred well enough" in said
+    assert "=" in said
+    parts = re.findall(r'class="t-part(?:-blue)? [^>]*>([\d.]+)<', said)
+    assert parts == ["0.004", "0.020", "0.000"]
+    assert "toward jaw 1" in said
+    assert "One turn at the indicator, mm" in said
+    assert said.index("Go on to Bore") < said.index("Check it again"), "what is done next stands first"

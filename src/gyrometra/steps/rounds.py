@@ -18,6 +18,7 @@ from gyrometra.steps.shared.entries import EntryForm
 from gyrometra.steps.shared.entry_view import Shown, entry_view, sent_by
 from gyrometra.steps.shared.seen import Changed, named, require_unchanged, seen_by
 from gyrometra.steps.shared.view import StepView
+from gyrometra.steps.true.before import ticked_of
 from gyrometra.steps.true.form import ReadingForm, RoundForm, logged_text
 from gyrometra.steps.true.view import show_true, tell_other_bores
 from gyrometra.steps.work.features import part_length_mm
@@ -60,7 +61,7 @@ def begin_round(request: HttpRequest, page: JobPage, purpose: str) -> dict[str, 
         truing.log_between(sent=moved, kind=Between.Kind.MOVED, **of)
         if not check:
             tell_other_bores(page, moved, Between.Kind.MOVED)
-    truing.open_round(sent=sent, purpose=purpose, **of, **values)
+    truing.open_round(sent=sent, purpose=purpose, ticked=ticked_of(request), **of, **values)
     return None
 
 

@@ -45,6 +45,7 @@ class Round(models.Model):
     seen_other = models.BooleanField(default=False)
     #: Centred without a round of readings: how far the centre may then lie off, and what that rests on [mm].
     bound_mm = mm(null=True, blank=True)
+    #: What was typed for it; of a round of readings which steps were ticked before it, where they were asked.
     values = models.JSONField(default=dict, blank=True)
     #: Wanted off centre on purpose: how far, and toward which place [deg]; empty for true.
     target_mm = mm(null=True, blank=True)

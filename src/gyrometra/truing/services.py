@@ -42,6 +42,7 @@ def open_round(
     seen_other: bool = False,
     target_mm: Decimal | None = None,
     target_deg: Decimal | None = None,
+    ticked: Sequence[str] | None = None,
 ) -> Round:
     """Begin the next round of a piece: of the set-up, or of one finished bore for the check; one tap, one round."""
     lock_open(setup.job)
@@ -65,6 +66,7 @@ def open_round(
         seen_other=seen_other,
         target_mm=target_mm,
         target_deg=target_deg if target_mm is not None else None,
+        values={} if ticked is None else {"ticked": list(ticked)},
         rests_on={"name": indicator.name, "step_mm": str(indicator.step_mm), "range_mm": str(indicator.range_mm)},
         by=sent.user,
     )

@@ -65,6 +65,7 @@ from gyroplan.assess.oval import Oval, oval_of
 from gyroplan.assess.packing import MOST_KINDS, SHIM_MM, Packed, Packing, Stacked, packed_from, packing_of
 from gyroplan.assess.pads import Pads, pads_of
 from gyroplan.assess.pairs import bit_apart, pair_of
+from gyroplan.assess.parts import Parts, parts_of
 from gyroplan.assess.passes import Passes, passes_of, require_passes
 from gyroplan.assess.reopened import SIZES_TOO, Reopened, reopened_of
 from gyroplan.assess.replays import sweeps_of, truing_of
@@ -150,6 +151,7 @@ __all__ = [
     "Packed",
     "Packing",
     "Pads",
+    "Parts",
     "Passes",
     "PlannedPass",
     "Raised",
@@ -228,6 +230,7 @@ __all__ = [
     "packing_of",
     "pads_of",
     "pair_of",
+    "parts_of",
     "passes_of",
     "piece_words",
     "pockets_of",

@@ -8,7 +8,7 @@ from gyrocore import Method
 from gyrometra.bridge.units import Units
 from gyrometra.steps.page import JobPage
 from gyrometra.truing.models import Round
-from gyroplan.assess import Reopened, RoundStanding, centring, oval_of, reopened_of
+from gyroplan.assess import Reopened, RoundStanding, centring, reopened_of
 from gyroplan.record import MachineRecord
 
 #: What each way does not see, said where it is used.
@@ -90,22 +90,5 @@ def dial_words(machine: MachineRecord, way: Method, by_mm: float) -> str:
     if way.jaws or way.moved_is != "work" or not machine.table_division_mm:
         return ""
     count = by_mm / machine.table_division_mm
-    backlash = " Wind past and come back: the slide has play." if machine.table_backlash_divisions else ""
-    return f"{count:.1f} divisions of the table's dial.{backlash}"
-
-
-def form_words(page: JobPage, view: RoundStanding | None) -> str:
-    """Of work that is centred well enough: what its oval is, and from which size on a cut clears it."""
-    oval = oval_of(view, page.at.start_mm) if view is not None and view.within else None
-    if view is None or oval is None:
-        return ""
-    units, plan = page.units, page.passes.plan.value
-    wide = view.way.place_name(45 * round(oval.wide_deg / 45))
-    said = f"Oval: its diameters differ by {units.planned(oval.differs_mm)}, wide toward {wide}."
-    if oval.clear_mm is None:
-        return said
-    said += f" A cut clears it from Ø{units.planned(oval.clear_mm)} on"
-    left = plan.passes[len(page.passes.done) :] if plan is not None else ()
-    if left and left[0].diameter_mm < oval.clear_mm:
-        return f"{said}: the first pass, Ø{units.planned(left[0].diameter_mm)}, does not yet."
-    return f"{said}."
+    backlash = ", past and back" if machine.table_backlash_divisions else ""
+    return f"its dial: {count:.1f} div{backlash}"

@@ -12,9 +12,12 @@ from gyrometra.bridge.units import Units
 from gyrometra.steps.cuts.plates import BREAKS
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.true.alerts import alerts_of
-from gyrometra.steps.true.bound import bound_on_true, form_words, method_words, target_words
+from gyrometra.steps.true.before import as_before, next_round, not_ticked, plane_chips, plane_next
+from gyrometra.steps.true.bound import bound_on_true, method_words, target_words
 from gyrometra.steps.true.moved import moves_words, otherwise_words, told_of
-from gyrometra.steps.true.scene import chart_scene, empty_face, face_scene
+from gyrometra.steps.true.parts import oval_on_true, parts_on_true
+from gyrometra.steps.true.scene import chart_scene, empty_face, face_scene, face_size
+from gyrometra.steps.true.start import first_face
 from gyrometra.steps.true.tilt import LEFT_SHARE, walls_drawn
 from gyroplan.assess import RoundStanding, Truing, broken_at
 from gyroplan.record import BoreRecord
@@ -183,7 +186,7 @@ def round_initial(page: JobPage, views: Sequence[RoundStanding], *, check: bool 
     walls = next((one.round for one in reversed(views) if one.round.is_walls), None)
     if walls is not None:
         offered |= {"depths": " ".join(units.plain(z) for z in walls.depths_mm), "sides": walls.sides}
-    plane = _plane_next(views)
+    plane = plane_next(views)
     return {
         **offered, "method": last.method, "places": 8 if last.is_walls else last.places,
         "indicator": page.rows.rounds[last.key].indicator_id,
@@ -200,16 +203,6 @@ def _target_initial(page: JobPage, key: int) -> dict[str, Any]:
     if row.target_mm is None:
         return {}
     return {"target_mm": page.units.plain(row.target_mm), "target_deg": int(row.target_deg or 0)}
-
-
-def _plane_next(views: Sequence[RoundStanding]) -> float | None:
-    """The plane whose turn it is: after a valid round the other one, else the same again."""
-    views = [one for one in views if not one.round.is_bound]
-    last = views[-1].round.plane_mm if views else None
-    if last is None or not views[-1].holds:
-        return last
-    others = [one.round.plane_mm for one in views if one.round.plane_mm not in (None, last)]
-    return others[-1] if others else last
 
 
 #: Depths that are offered for runs along a wall, as shares of the bore's length (chosen here: clear of both ends).
@@ -253,11 +246,16 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
             # that one plane shows no tilt stands beside the drawing
             sentence(n, units.unit)
             for n in (shown.notes if shown and shown.stands else ())
-            if n.code != "one_plane_no_lean"
+            if n.code not in ("one_plane_no_lean", "walls_see_all")
         ],
         "bound": bound_on_true(page, shown),
         "target": target_words(page, shown),
-        "form_words": form_words(page, standing),
+        "parts": parts_on_true(page, standing) if truing.within else None,
+        "oval": oval_on_true(page, standing),
+        "next_round": next_round(views, told, units),
+        "as_before": as_before(page, views),
+        "plane_chips": plane_chips(page, views),
+        "not_ticked": not_ticked(page, shown),
         "half_rule": units.planned((shown.total_mm or 0) / 2) if shown and shown.total_mm else "",
         "jaws": page.job.setup.way.jaws,
     }  # fmt: skip
@@ -301,13 +299,14 @@ def drawn(
 
     Moves stand at the face only where they are told by the round that is shown.
     """
+    size = face_size(page, small=small)
     if shown is None:
-        return empty_face(page, small=small)
+        return first_face(page, size)
     if shown.round.is_bound:
-        return empty_face(page, small=small)
+        return empty_face(page, size)
     if shown.round.is_walls:
         return walls_drawn(page, shown, small=small)
-    return face_scene(shown, page.units, small=small, with_moves=told is shown)
+    return face_scene(shown, page.units, size, with_moves=told is shown)
 
 
 def _swing_words(view: RoundStanding | None, units: Units) -> str:

@@ -13,7 +13,9 @@ from gyrometra.steps.page import JobPage
 from gyroplan.assess import RoundStanding
 
 
-def face_scene(view: RoundStanding, units: Units, *, small: bool = False, with_moves: bool = True) -> Scene:
+def face_scene(
+    view: RoundStanding, units: Units, size: tuple[float, float] = (416, 328), *, with_moves: bool = True
+) -> Scene:
     """The dial face of one round; circle and arrow only where it is closed and valid."""
     inside = view.round.surface == "inside"
     values, counted = view.values_mm, view.counted_mm
@@ -40,18 +42,25 @@ def face_scene(view: RoundStanding, units: Units, *, small: bool = False, with_m
         jaws=view.way.jaws,
         seen_from="seen from the other end" if view.round.seen_other else view.way.seen_from,
     )
-    return dial_face(face, 390, 320) if small else dial_face(face)
+    return dial_face(face, *size)
 
 
-def empty_face(page: JobPage, *, small: bool = False) -> Scene:
-    """Before the first round: the work in its holding, with the places that will be read."""
+def empty_face(page: JobPage, size: tuple[float, float]) -> Scene:
+    """Work that was centred without a round: its holding, and the places of a sweep."""
     way, count = page.record.setup.way, 8
     face = DialFace(
         angles_deg=[360 * n / count for n in range(count)], outward_mm=[None] * count, words=[""] * count,
         limit_mm=page.truing.limit_mm, offset_mm=None, offset_words="", moves={}, places=way.places,
         jaws=way.jaws, seen_from=way.seen_from,
     )  # fmt: skip
-    return dial_face(face, 390, 320) if small else dial_face(face)
+    return dial_face(face, *size)
+
+
+def face_size(page: JobPage, *, small: bool) -> tuple[float, float]:
+    """The sheet of the end view: a phone's, or beside the section; lower where tabs stand under the band."""
+    if small:
+        return 390, 320
+    return (370, 284) if page.is_several or page.pieces or page.has_setups else (416, 328)
 
 
 def chart_scene(page: JobPage) -> Scene | None:

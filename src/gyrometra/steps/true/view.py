@@ -53,7 +53,8 @@ def show_true(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
     shown["reopened"] = reopened_words(page)
     shown["hows"] = Between.How.choices
     shown["moved_form"] = moved_form(page)
-    shown["has_indicator"] = Indicator.objects.filter(retired=False).exists()
+    indicator = Indicator.objects.filter(retired=False).first()
+    shown["has_indicator"] = indicator is not None
     if is_moved_at_bearings(page.assessment):
         refused = extra.pop("form", None) if isinstance(extra.get("form"), DroopForm) else None
         shown |= {"line": line_on_true(page), "line_missing": missing_words(page),
@@ -66,11 +67,22 @@ def show_true(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
         shown |= {"walls": walls_on_true(page), "face_form": refused or plan_form(page, WallForm)}
     shown["tilt"] = tilt_on_true(page)
     if not page.truing.rounds:
-        shown |= {"machine_lines": machine_lines(page), "mode": "start"}
-    shown["start"] = start_on_true(page)
+        shown |= {"start_lines": machine_lines(page), "mode": "start"}
+    shown["start"] = start_on_true(page, indicator)
+    shown["folded"] = bool(shown["lines"]) and not shown["open_round"] and bool(shown["parts"] or shown.get("walls"))
+    shown["go_on"] = go_on_from(page, shown)
     shown |= linked(page, page.truing.open_round)
     shown["moved"], shown["words"] = _begin_words(page, shown)
     return show(request, page, "true", {**shown, **extra})
+
+
+def go_on_from(page: JobPage, shown: dict[str, Any]) -> dict[str, str]:
+    """Whether the work is true enough to be bored, and what that rests on; empty for not yet."""
+    line = shown.get("line")
+    if shown["open_round"] is not None or not (page.truing.within or (line is not None and line.within)):
+        return {}
+    tilt = shown["tilt"]
+    return {"words": ", true in one plane" if tilt is not None and len(tilt.planes) == 1 else ""}
 
 
 def _begin_words(page: JobPage, shown: dict[str, Any]) -> tuple[str, str]:
