@@ -103,6 +103,7 @@ from gyrocore.truing.rounds import (
     closing_allowance_mm,
     reading_after_move_mm,
 )
+from gyrocore.truing.smallest_swing import SmallestSwing, smallest_swing
 from gyrocore.truing.spindle import SpindleCheck, SpindleReading, spindle_check
 from gyrocore.truing.sweep import Harmonic, Sweep, sweep
 from gyrocore.truing.taper import TaperCorrection, taper_correction
@@ -251,6 +252,7 @@ __all__ = [
     "SizeRow",
     "SlideMove",
     "Slip",
+    "SmallestSwing",
     "Speed",
     "SpeedPair",
     "SpindleCheck",
@@ -377,6 +379,7 @@ __all__ = [
     "size_slips",
     "slide_move",
     "slope_at",
+    "smallest_swing",
     "spectrum",
     "speeds_in_pockets",
     "spindle_check",

@@ -113,6 +113,7 @@ GOOD: dict[str, dict[str, Any]] = {
 #: The product's own questions, beyond the contract.
 BEYOND: dict[str, dict[str, Any]] = {
     "four_places": {"readings_mm": [0.03, 0.01, -0.01, None], "indicator_step_mm": 0.001},
+    "smallest_swing": {"at_mm": [0, 0.1, 0.2], "swings_mm": [0.26, 0.1077, 0.18868]},
     "counterweights": {"unbalance_kg_mm": 300, "angle_deg": 90, "radius_mm": 120, "holes": 8, "step_kg": 0.5},
     "way_home": {"start_mm": 0, "end_mm": 80, "cut_diameter_mm": 90,
                  "others": [{"name": "H2", "start_mm": 400, "end_mm": 480, "size_mm": 87.6}]},

@@ -131,6 +131,22 @@ def test_walls_tell_lean_and_taper_and_the_lifts() -> None:
     assert not found.within
 
 
+def test_over_a_pivot_opposite_screws_go_by_half_each_and_tell_what_lifts_tell() -> None:
+    over, under = (
+        wall_lean_of(assessed(read(walls(1, lean=(2.0, -0.7)), reference="wall", supports_mm=200.0, pivot_mm=180.0,
+                                   level_about=about)), 1, 1)
+        for about in ("pivot", "lowest")
+    )  # fmt: skip
+    assert over is not None
+    assert under is not None
+    by, lifts = ({one.name: one.lift_mm for one in found.lifts} for found in (over, under))
+    assert by["1"] == pytest.approx(-by["3"])
+    assert by["2"] == pytest.approx(-by["4"])
+    assert by["3"] - by["1"] == pytest.approx(lifts["3"] - lifts["1"]) == pytest.approx(0.4)
+    assert min(lifts.values()) == pytest.approx(0)
+    assert over.carried_mm == under.carried_mm == pytest.approx(180 * over.lean_mm / 140), "its distance, no factor"
+
+
 @settings(max_examples=60, deadline=None)
 @given(lean=st.tuples(st.floats(-3, 3), st.floats(-3, 3)), grows=st.floats(-0.3, 0.3))
 def test_the_told_lifts_make_the_walls_true(lean: Vector, grows: float) -> None:

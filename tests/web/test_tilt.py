@@ -243,3 +243,22 @@ def test_held_in_steadies_the_outer_plane_is_moved_by_its_own(
     assert why in said
     if holding == "steadies":
         assert re.search(r"move the outer steady to \S+: <b>0.05[89]</b>", said)
+
+
+def test_over_a_pivot_one_screw_goes_down_as_the_opposite_one_goes_up(corin: Client) -> None:
+    at = by_wall(corin, only_trued="on", wanted="")
+    walls(corin, at, (2.0, 0.0))
+    Machine.objects.filter(name="Mill 1").update(screw_pitch_mm=1)
+    sent = {"version": Job.objects.get(number="P 31/60").version, "unit": "mm", "supports_mm": "200",
+            "level_about": "pivot", "pivot_mm": "210"}  # fmt: skip
+    said = flat(corin.post(f"/jobs/{at}/save/true/", sent, headers=HX))
+    assert "Lower back" in said
+    assert "0.20 turn, 72°, 1.2 flats of a hexagon" in said
+    amounts = [one.split("</b>")[0] for one in said.split('<b class="jawno">')[1:]]
+    assert amounts == ["0.200", "0.000", "0.200", "0.000"]
+    assert "goes <b>0.420</b> to back" in said, "210 behind the open face at 2 mm/m"
+    # a form that does not ask leaves it as it stands
+    sent = {"version": Job.objects.get(number="P 31/60").version, "unit": "mm", "supports_mm": "200"}
+    assert "Lower back" in flat(corin.post(f"/jobs/{at}/save/true/", sent, headers=HX))
+    sent |= {"version": Job.objects.get(number="P 31/60").version, "level_about": "magic"}
+    assert corin.post(f"/jobs/{at}/save/true/", sent, headers=HX).status_code == 200

@@ -242,3 +242,46 @@ def test_work_that_is_true_enough_is_taken_apart(corin: Client) -> None:
     assert "toward jaw 1" in said
     assert "One turn at the indicator, mm" in said
     assert said.index("Go on to Bore") < said.index("Check it again"), "what is done next stands first"
+
+
+def test_a_coaxial_indicator_is_wound_to_its_smallest_swing_x_then_y(corin: Client) -> None:
+    """The hole lies at 0.120 and -0.050: each swing is twice how far it is from where the slide stands."""
+    swings = {0.0: 0.26, 0.1: 0.1077, 0.2: 0.18868}
+    tried = {f"x-{what}_{n}": str(value) for n, pair in enumerate(swings.items(), 1)
+             for what, value in zip(("at", "swing"), pair, strict=True)}  # fmt: skip
+    said = flat(corin.get("/jobs/Q-223/coaxial/", {**tried, "unit": "mm"}))
+    assert "Wind X to <b>0.120</b>" in said
+    assert "it swings 0.100 there: that is Y, wind it next." in said
+    inch = flat(corin.get("/jobs/Q-223/coaxial/", {**tried, "unit": "in"}))
+    assert "Wind X to <b>0.1200</b> <small>in" in inch
+    # twice the swing of a plunger: three tries tell
+    twice = {name: str(2 * float(value)) if "swing" in name else value for name, value in tried.items()}
+    said = flat(corin.get("/jobs/Q-223/coaxial/", {**twice, "unit": "mm"}))
+    assert "Wind X to <b>0.120</b>" in said
+    assert "It shows 2.0 times the run-out" in said
+    y = {"y-at_1": "0", "y-swing_1": "0.1", "y-at_2": "-0.1", "y-swing_2": "0.1"}
+    said = flat(corin.get("/jobs/Q-223/coaxial/", {**y, "unit": "mm"}))
+    assert "Wind Y to <b>-0.050</b>" in said
+    assert "what is left" in said
+    assert not Round.objects.filter(setup__job__number="Q-223").exists(), "nothing is logged by asking"
+    post(corin, "centred", how="coaxial", swing_mm="0.006", **tried, **y)
+    kept = Round.objects.get(method="coaxial").values
+    assert kept["swing_mm"] == 0.006
+    assert (kept["x-at_2"], kept["y-at_2"]) == ("0.1", "-0.1"), "as it was typed"
+
+
+@pytest.mark.parametrize(
+    ("tried", "words"),
+    [
+        ({"x-at_1": "0"}, "Give the position and its swing."),
+        ({"x-at_1": "0", "x-swing_1": "-1"}, "must be"),
+        ({"x-at_1": "here", "x-swing_1": "1"}, "here cannot be read as a size"),
+        ({"x-at_1": "1", "x-swing_1": "0.2", "x-at_2": "1", "x-swing_2": "0.3"}, "Try two positions or more"),
+        ({"x-at_1": "0", "x-swing_1": "0.1", "x-at_2": "1", "x-swing_2": "0.3", "x-at_3": "2", "x-swing_3": "0.1"},
+         "no least between them"),
+    ],
+)  # fmt: skip
+def test_tries_that_tell_no_least_are_said(corin: Client, tried: dict[str, str], words: str) -> None:
+    said = flat(corin.get("/jobs/Q-223/coaxial/", tried))
+    assert words in said
+    assert "Wind" not in said

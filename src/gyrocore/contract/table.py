@@ -65,6 +65,7 @@ from gyrocore.planning.way_home import WayHome, way_home
 from gyrocore.truing.axis_line import AxisLine, axis_line
 from gyrocore.truing.flats import FourJawFlats, four_jaw_flats
 from gyrocore.truing.four_places import FourPlaces, four_places
+from gyrocore.truing.smallest_swing import SmallestSwing, smallest_swing
 from gyrocore.truing.spindle import SpindleCheck, spindle_check
 from gyrocore.truing.sweep import Sweep, sweep
 from gyrocore.truing.taper import TaperCorrection, taper_correction
@@ -215,6 +216,7 @@ CALCULATIONS: dict[str, Calculation] = {
     "name_tones": _entry("What each tone is: the bar, the turns, or other.", NamedTones, name_tones),
     # beyond the contract: the product's own questions
     "four_places": _entry("The missing one of four readings, or whether they fit a circle.", FourPlaces, four_places),
+    "smallest_swing": _entry("Where a coaxial indicator swings least along an axis.", SmallestSwing, smallest_swing),
     "counterweights": _entry("Weights at a plate's holes that counter an unbalance.", Counterweights, counterweights),
     "way_home": _entry("How far a bit runs free past the ends of its bore.", WayHome, way_home),
     "slide_move": _entry("Turns and divisions that move a slide.", SlideMove, slide_move),

@@ -137,6 +137,8 @@ ERRORS: dict[str, str] = {
     # truing
     "under_three_places": "A circle needs three different places; {given} was read.",
     "short_arc": "All places lie within {given} degrees; they must span more than {allowed}.",
+    "two_positions": "Try two positions or more along the axis, apart from each other; {given} was given.",
+    "no_least_swing": "These swings have no least between them: one of them was misread, up to {given}. Try again, with the middle one smaller than both others.",
     "unlike_lengths": "There are {given} readings for {allowed} places; give one for each.",
     "not_a_surface": "The surface is outside or inside; {given} was given.",
     "not_two_pairs": "Four jaws in two opposite pairs are needed; these {given} are not.",
@@ -283,6 +285,7 @@ NOTES: dict[str, str] = {
     "worst_in_line": "{name} lies farthest off, {off_mm}.",
     "by_the_circle": "By the circle rule: opposite readings of a round surface add up alike.",
     "not_a_circle": "The two diameters differ by {size_mm}: it is oval, or one of the four was misread. Read it once more.",
+    "least_swing_outside": "The least lies outside what was tried: wind there, read it, and add it.",
     "axis_of_two_planes": "Two planes: the axis is taken as straight between them, and nothing checks it.",
     "axis_of_planes": "The axis is the least-squares line of all planes.",
     "test_bar_counts": "The test bar's own run-out is in it, unless it was turned in the spindle and the mean taken.",

@@ -25,7 +25,7 @@ SETTING_UP = {
     "side_depth_mm": "bored from this side to", "overlap_mm": "overlap of the two sides", "holding": "held in or on",
     "droop_mm": "indicator arm droops by",
     "face_read_mm": "face read on Ø", "supports_mm": "supports on Ø",
-    "pivot_mm": "pivot behind the open face",
+    "pivot_mm": "pivot behind the open face", "level_about": "what the supports do",
     "foot_mm": "bore axis over the foot", "axis_allowed_mm": "axis may lie off by", "falls_mm": "falls to the front",
     "falls_over_mm": "between the feet", "masses": "masses on the plate", "plate_radius_mm": "holes off the axis",
     "to_setup": "distance from the axis of", "mate_feature": "mating part measured in", "mate_mm": "mating part",

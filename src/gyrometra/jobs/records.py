@@ -92,7 +92,7 @@ def plan_record(plan: Plan, holes: Rows | None = None) -> PlanRecord:
         guide_play_mm=maybe(plan.guide_play_mm), overlap_mm=float(plan.overlap_mm),
         side_depth_mm=maybe(plan.side_depth_mm), droop_mm=float(plan.droop_mm),
         face_read_mm=maybe(plan.face_read_mm), supports_mm=maybe(plan.supports_mm),
-        pivot_mm=maybe(plan.pivot_mm),
+        pivot_mm=maybe(plan.pivot_mm), level_about=plan.level_about,
         axis_allowed_mm=maybe(plan.axis_allowed_mm), falls_mm=maybe(plan.falls_mm),
         falls_over_mm=maybe(plan.falls_over_mm), masses=tuple(HeavyRecord(**one) for one in plan.masses),
         plate_radius_mm=maybe(plan.plate_radius_mm), plate_holes=plan.plate_holes,

@@ -10,6 +10,7 @@ from gyrometra.steps.check import view as check
 from gyrometra.steps.cuts import view as cuts
 from gyrometra.steps.noise import view as noise
 from gyrometra.steps.true import view as true
+from gyrometra.steps.true.coaxial import coaxial
 from gyrometra.steps.work import photos
 from gyrometra.steps.work import view as work
 
@@ -50,6 +51,7 @@ urlpatterns = [
     path("<job:number>/depth/", check.log_depth, name="log-depth"),
     path("<job:number>/save/true/", true.save_true, name="save-true"),
     path("<job:number>/centred/", true.log_centred, name="log-centred"),
+    path("<job:number>/coaxial/", coaxial, name="coaxial"),
     path("<job:number>/between/<slug:kind>/", true.log_between, name="log-between"),
     path("<job:number>/kept/<int:pk>/drop/", work.drop_answer, name="drop-answer"),
     path("<job:number>/sign/", check.sign, name="sign"),

@@ -79,7 +79,7 @@ def _next_number(of: Mapping[str, Any]) -> int:
 
 @transaction.atomic
 def log_centred(
-    *, sent: Sent, setup: SetUp, how: str, bound_mm: float, values: Mapping[str, float], bore: Bore | None = None,
+    *, sent: Sent, setup: SetUp, how: str, bound_mm: float, values: Mapping[str, Any], bore: Bore | None = None,
     piece: int = 1,
 ) -> Round:  # fmt: skip
     """Log that the work was centred by eye, plug, coaxial indicator or edge-finder; one sent twice is stored once."""

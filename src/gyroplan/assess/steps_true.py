@@ -65,7 +65,7 @@ def _next_wall(here: Here) -> Next:
     if lean is None or lean.within:
         return Next("true", "read_walls", {"number": len(here.truing.rounds) + 1})
     if lean.lifts:
-        lift = max(lean.lifts, key=lambda one: one.lift_mm)
+        lift = max(lean.lifts, key=lambda one: one.lift_mm)  # over a pivot the one raised: its opposite goes down alike
         return Next("true", "lift_it", {"what": f"{here.setup.way.place_word}{lift.name}", "value_mm": lift.lift_mm})
     return Next("true", "take_lean_out", {"value_mm": lean.lean_mm})
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import atan2, cos, degrees, hypot, radians, sin
 
-from gyrocore import AxisLine, InvalidInput, Plane, SupportPoint, axis_line, support_moves
+from gyrocore import AxisLine, InvalidInput, Plane, axis_line
 from gyrocore.checks import TOLERANCE
-from gyroplan.assess.level import Lift
+from gyroplan.assess.level import Lift, lifts_of
 from gyroplan.assess.standing import Assessment
 from gyroplan.assess.truing import RoundStanding
 
@@ -137,20 +137,7 @@ def _carried(job: Assessment, standing: RoundStanding) -> float | None:
 
 
 def _lifts(job: Assessment, standing: RoundStanding) -> tuple[Lift, ...]:
-    setup, angle = job.record.setup, standing.tilt_angle_deg or 0.0
-    supports = setup.plan.supports_mm
-    if supports is None or standing.tilt_mm is None:
+    if standing.tilt_mm is None or standing.length_mm <= TOLERANCE:
         return ()
-    tilt = 1000 * standing.tilt_mm / standing.length_mm if standing.length_mm > TOLERANCE else 0.0
-    points = [
-        SupportPoint(name=name, x_mm=supports / 2 * cos(radians(at)), y_mm=supports / 2 * sin(radians(at)))
-        for name, at in setup.way.places_deg.items()
-    ]  # fmt: skip
-    try:
-        found = support_moves(
-            points=points, tilt_x_mm_m=tilt * cos(radians(angle)), tilt_y_mm_m=tilt * sin(radians(angle)),
-            screw_pitch_mm=setup.machine.screw_pitch_mm,
-        )  # fmt: skip
-    except InvalidInput:
-        return ()
-    return tuple(Lift(name=one.name, lift_mm=one.lift_mm, turns=one.turns) for one in found.moves)
+    angle, tilt = radians(standing.tilt_angle_deg or 0.0), 1000 * standing.tilt_mm / standing.length_mm
+    return lifts_of(job.record.setup, (tilt * cos(angle), tilt * sin(angle)))

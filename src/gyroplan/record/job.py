@@ -7,6 +7,7 @@ from datetime import date
 from typing import Literal
 
 from gyrocore import BoreInLine, Limits, Material, Method, held
+from gyrocore.choices import LevelAbout
 from gyroplan.record.crib import BarRecord, CutterRecord, FixtureRecord, HeadRecord, MachineRecord
 from gyroplan.record.features import FeatureReadingRecord, FeatureRecord
 from gyroplan.record.logs import BetweenRecord, CutLogRecord, DepthRecord, PlugRecord, RoundRecord, SizeRecord
@@ -159,6 +160,8 @@ class PlanRecord:
     supports_mm: float | None = None
     #: How far the supports, screws or the pivot lie behind the open face.
     pivot_mm: float | None = None
+    #: What levels the work: shims or screws that only lift, or screws over a pivot in their middle.
+    level_about: LevelAbout = "lowest"
     #: How high the work's own axis lies over its foot, where it stands on a table or a saddle.
     foot_mm: float | None = None
     overrun_mm: float = 5.0

@@ -42,6 +42,10 @@ class Plan(models.Model):
     supports_mm = mm(null=True, blank=True)
     #: How far the supports, screws or the pivot lie behind the open face: tilting carries the centre along.
     pivot_mm = mm(null=True, blank=True)
+    #: Whether its supports only lift it (shims, packing, jacks), or tip it over a pivot in their middle.
+    level_about = models.CharField(
+        max_length=6, choices=[("lowest", "only lift it"), ("pivot", "tip it over a pivot")], default="lowest"
+    )
     #: Places of the bearings along the axis, from the open face of the first bore [mm].
     bearings_mm = models.JSONField(default=list, blank=True)
     #: From two sides: how far the second cuts past where the first one ended.

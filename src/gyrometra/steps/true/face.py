@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from django import forms
+
 from gyrocore import nearest_stacks
 from gyrometra.bridge.fields import LengthField
 from gyrometra.steps.page import JobPage
@@ -13,12 +15,20 @@ from gyrometra.steps.true.line import LEAST_MOVE_MM
 from gyrometra.steps.work.setting_up import owned, stack_words
 from gyroplan.assess import SHIM_MM, FaceLevel, Lift, level_of
 
+#: What supports do.
+ABOUT = (("lowest", "only lift it"), ("pivot", "tip it over a pivot"))
+
 
 class FaceForm(PlanForm):
     """The circle on which the face is read, and that of what holds it."""
 
     face_read_mm = LengthField(label="Read on a circle of Ø", required=False)
     supports_mm = LengthField(label="Supports, jaws or clamps on Ø", required=False)
+    level_about = forms.ChoiceField(label="They", choices=ABOUT, required=False)
+
+    def clean_level_about(self) -> str:
+        """As it stands where a form did not ask."""
+        return str(self.cleaned_data["level_about"] or self.job.setup.plan.level_about)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -29,6 +39,8 @@ class LiftRow:
     amount: str
     words: str
     done: bool
+    #: Whether it is lowered: over a pivot only.
+    lowered: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -75,9 +87,18 @@ def _shim_words(page: JobPage, lift_mm: float) -> str:
 
 def lift_row(page: JobPage, one: Lift) -> LiftRow:
     """A support with its lift, in turns of its screw where its pitch is known."""
-    done = one.lift_mm < LEAST_MOVE_MM
-    words = f"{one.turns:.2f} turn" if one.turns is not None else _shim_words(page, one.lift_mm)
+    size, lowered = abs(one.lift_mm), one.lift_mm < 0
+    done = size < LEAST_MOVE_MM
+    words = turn_words(one.turns) if one.turns is not None else "" if lowered else _shim_words(page, size)
     return LiftRow(
-        name=f"{page.record.setup.way.place_word}{one.name}", amount=page.units.planned(one.lift_mm),
-        words="leave it" if done else words, done=done,
+        name=f"{page.record.setup.way.place_word}{one.name}", amount=page.units.planned(size),
+        words="leave it" if done else words, done=done, lowered=lowered,
     )  # fmt: skip
+
+
+def turn_words(turns: float) -> str:
+    """A screw's move: turns, degrees, flats of its hexagon."""
+    size = abs(turns)
+    flats = 6 * size
+    beside = "" if size >= 1 else f", {360 * size:.0f}°, {flats:.1f} flat{'' if flats < 1.05 else 's'} of a hexagon"
+    return f"{size:.2f} turn{beside}"

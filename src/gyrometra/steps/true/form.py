@@ -143,9 +143,7 @@ class CentredForm(TypedForm):
     how = forms.ChoiceField(label="Centred", choices=[(one, Round.Method(one).label) for one in ASKED], initial="plug")
     within_mm = LengthField(label="May lie off by", required=False, help_text="as far as the eye tells: 0.5")
     clearance_mm = LengthField(label="Clearance of the plug, on Ø", required=False, positive=False, least=0)
-    swing_mm = LengthField(
-        label="X to its smallest swing, then Y; swing left (TIR)", required=False, positive=False, least=0
-    )
+    swing_mm = LengthField(label="Swing left after both (TIR)", required=False, positive=False, least=0)
     left_mm = LengthField(label="Touched at the left, X", required=False, positive=False)
     right_mm = LengthField(label="at the right, X", required=False, positive=False)
     front_mm = LengthField(label="in front, Y", required=False, positive=False)

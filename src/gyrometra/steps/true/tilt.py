@@ -6,6 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from math import cos, hypot, radians, sin
 
+from django import forms
+
 from gyrodraw import (
     AxisDrawn,
     LeanPlace,
@@ -20,7 +22,7 @@ from gyrodraw import (
 from gyrometra.bridge.fields import LengthField
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plan_form import PlanForm
-from gyrometra.steps.true.face import LiftRow, lift_row
+from gyrometra.steps.true.face import ABOUT, FaceForm, LiftRow, lift_row
 from gyroplan.assess import RoundStanding, Tilt, WallLean, tilt_of, wall_lean_of
 
 #: An imprecise move leaves so much of what was told (chosen here: what a hand does with a screw or a mallet).
@@ -34,10 +36,13 @@ class WallForm(PlanForm):
     supports_mm = LengthField(
         label="Supports, screws or shims on Ø", required=False, help_text="blank: it is held in jaws"
     )
+    level_about = forms.ChoiceField(label="They", choices=ABOUT, required=False)
     pivot_mm = LengthField(
         label="They lie behind the open face by", required=False, positive=False, least=0,
         help_text="how far tilting carries the centre follows from it",
     )  # fmt: skip
+
+    clean_level_about = FaceForm.clean_level_about
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -170,7 +175,7 @@ def _beside(sides: int) -> list[int]:
 def lean_view(page: JobPage, found: WallLean, told: WallsOnTrue) -> Scene:
     """The work from its open face: which way it leans, and what its supports do."""
     way = page.record.setup.way
-    lifts = {row.name: f"up {row.amount}" for row in told.lifts if not row.done}
+    lifts = {row.name: f"{'down' if row.lowered else 'up'} {row.amount}" for row in told.lifts if not row.done}
     names = [f"{way.place_word}{name}" for name in way.places]
     places = [LeanPlace(name=name, words=lifts.get(name, "")) for name in names]
     return leans_to(places, found.lean_deg, told.lean, way.seen_from)

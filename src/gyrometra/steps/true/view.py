@@ -22,6 +22,7 @@ from gyrometra.steps.shared.preflight import machine_lines
 from gyrometra.steps.shared.seen import Changed
 from gyrometra.steps.shared.view import show
 from gyrometra.steps.true.bound import reopened_words
+from gyrometra.steps.true.coaxial import tries_of, tries_typed
 from gyrometra.steps.true.face import FaceForm, face_on_true
 from gyrometra.steps.true.form import CentredForm, ReadingForm, RoundForm
 from gyrometra.steps.true.line import DroopForm, line_on_true, missing_words
@@ -50,6 +51,7 @@ def show_true(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
         units=page.units, initial=round_initial(page, page.truing.rounds), way=page.record.setup.way
     )
     shown["centred_form"] = CentredForm(units=page.units)
+    shown["tries"] = tries_of(request.POST or None, page.units)
     shown["reopened"] = reopened_words(page)
     shown["hows"] = Between.How.choices
     shown["moved_form"] = moved_form(page)
@@ -142,10 +144,10 @@ def log_centred(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
     form = CentredForm(request.POST, units=page.units)
     if not form.is_valid():
         return {"centred_form": form}
-    values = form.cleaned_data
+    values, tries = form.cleaned_data, tries_typed(request.POST) if form.cleaned_data["how"] == "coaxial" else {}
     truing.log_centred(
         sent=sent_by(request, EntryForm.of(request.POST)), setup=page.job.setup, how=values["how"],
-        bound_mm=values["found"].bound_mm, values=values["numbers"],
+        bound_mm=values["found"].bound_mm, values={**values["numbers"], **tries},
         bore=page.bore_row if page.job.setup.way.several else None, piece=page.piece,
     )  # fmt: skip
     return None
