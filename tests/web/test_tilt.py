@@ -190,7 +190,7 @@ def test_one_plane_read_apart_is_said_to_be_one(corin: Client) -> None:
     said = plane(corin, "Q-219", "15", (0.001, 0.0))
     assert "One plane only: tilt is not seen. Sweep a second one for it." in said
     assert "Go on to Bore, true in one plane" in said
-    assert rail("Q-219") == ("done", "trued")
+    assert rail("Q-219") == ("done", "trued_plane")
 
 
 def test_three_of_four_readings_tell_the_fourth_and_four_are_checked(corin: Client) -> None:

@@ -285,3 +285,53 @@ def test_tries_that_tell_no_least_are_said(corin: Client, tried: dict[str, str],
     said = flat(corin.get("/jobs/Q-223/coaxial/", tried))
     assert words in said
     assert "Wind" not in said
+
+
+def take_back(client: Client, undo: str, **fields: str) -> str:
+    sent = {"client_id": str(uuid.uuid4()), "what": "happened", "undo": undo, **fields}
+    return flat(client.post("/jobs/Q-223/take-back/true/", sent, headers=HX))
+
+
+def undo_on(said: str) -> str:
+    """The entry that the page's undo names."""
+    found = re.search(r'name="undo" value="([^"]+)"><input type="hidden" name="what" value="happened"', said)
+    return found[1] if found else ""
+
+
+def test_a_centring_is_taken_back_and_the_round_before_it_stands_again(corin: Client) -> None:
+    begin(corin, "Q-223", method="sweep")
+    said = read(corin, "Q-223", [0, 1, 0, -1, 0, 1, 0, -1, 0])
+    assert undo_on(said) == "", "a round that was read is not undone by one tap"
+    said = post(corin, "centred", how="eye", within_mm="0.5")
+    assert "by eye ±0.500, sweep it" in said
+    assert "Undo the centring" in said
+    entry, sent = undo_on(said), str(uuid.uuid4())
+    for _ in range(2):  # a double tap is one entry
+        said = take_back(corin, entry, client_id=sent)
+    assert "true in one plane" in said
+    assert "taken back" in said, "it stays in the list"
+    assert Between.objects.filter(setup__job__number="Q-223", kind="withdrawn").count() == 1
+    assert Round.objects.filter(setup__job__number="Q-223", method="eye").count() == 1
+    before = Between.objects.count()
+    take_back(corin, entry)
+    assert Between.objects.count() == before, "it was not the last any more"
+    post(corin, "centred", how="plug", clearance_mm="0.01")
+    assert [one.number for one in Round.objects.filter(setup__job__number="Q-223").order_by("pk")] == [1, 2, 3]
+    assert "by plug, ±0.005" in flat(corin.get("/jobs/Q-223/true/"))
+
+
+def test_a_disturbance_and_a_move_logged_by_mistake_are_taken_back(corin: Client) -> None:
+    begin(corin, "Q-223", method="sweep")
+    read(corin, "Q-223", TO_JAW_1)
+    said = post(corin, "between/disturbed", how="knocked")
+    assert "Undo disturbed" in said
+    said = take_back(corin, undo_on(said))
+    assert 'data-entry="moved"' in said, "its moves are told again"
+    said = post(corin, "between/moved", really_0="0.020")
+    assert "Undo what was moved" in said
+    said = take_back(corin, undo_on(said))
+    assert "Moved otherwise than told" not in said
+    rows = Between.objects.filter(setup__job__number="Q-223").order_by("pk")
+    assert [(one.kind, one.withdrawn) for one in rows] == [
+        ("disturbed", False), ("disturbed", True), ("moved", False), ("moved", True),
+    ]  # fmt: skip

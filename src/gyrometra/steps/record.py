@@ -27,7 +27,7 @@ from gyrometra.inspection.records import (
 from gyrometra.jobs.models import Bore, Job
 from gyrometra.jobs.records import setup_record
 from gyrometra.truing.models import Round
-from gyrometra.truing.records import between_records, round_record, rounds_of
+from gyrometra.truing.records import between_records, is_taken_back, round_record, rounds_of
 from gyroplan.assess import AtBore, set_by
 from gyroplan.loop import Way
 from gyroplan.record import JobRecord, PieceSummary, SetUpRecord, SetUpSummary, record_from_json
@@ -82,7 +82,7 @@ def read(job: Job, piece: int, today: date, *, whole: bool = False) -> tuple[Job
         due_on=job.due_on, closed_reason=job.closed_reason, rule=settings.JUDGE_RULE,
         cuts=tuple(log_record(log, place, piece) for (place, piece), log in logs.items() if log.rows or log.remarks
                    or log.log.first),
-        rounds=tuple(round_record(row, places) for row in rounds),
+        rounds=tuple(round_record(row, places) for row in rounds if not is_taken_back(row)),
         between=tuple(one for row in rounds for one in between_records(row, places)),
         sizes=tuple(size_record(row, places) for row in sizes),
         depths=tuple(depth_record(row, places) for row in depths),

@@ -109,6 +109,9 @@ def take_back(request: HttpRequest, page: JobPage, step: str) -> dict[str, Any] 
         inspection.take_back_plug(sent=sent, bore=page.bore_row, undo=undo, piece=page.piece)
     elif step == "check" and what == "feature":
         inspection.take_back_feature(sent=sent, job=page.job, undo=undo, piece=page.piece)
+    elif step == "true" and what == "happened":
+        bore = page.bore_row if page.job.setup.way.several else None
+        truing.take_back_happened(sent=sent, setup=page.job.setup, bore=bore, piece=page.piece, undo=undo)
     else:
         truing.take_back(sent=sent, round=_round_read(request, page), undo=undo)
     return None

@@ -103,6 +103,8 @@ class Between(LogEntry):
     class Kind(models.TextChoices):
         MOVED = "moved", "moved as told"
         DISTURBED = "disturbed", "re-clamped, knocked or turned round"
+        #: The centring without a round that it stands behind was not so: it counts no more.
+        WITHDRAWN = "withdrawn", "centring taken back"
 
     class How(models.TextChoices):
         TIGHTENED = "tightened", "tightened"

@@ -74,6 +74,12 @@ def _target(row: Round) -> tuple[float, float]:
     return size * cos(angle), size * sin(angle)
 
 
+def is_taken_back(row: Round) -> bool:
+    """Whether a centring without a round was withdrawn."""
+    happened: list[dict[str, Any]] = row.between_rows  # type: ignore[attr-defined]
+    return any(one["kind"] == Between.Kind.WITHDRAWN and one["bore_id"] == row.bore_id for one in happened)
+
+
 def between_records(row: Round, places: Mapping[int, int]) -> list[BetweenRecord]:
     """What happened after a truing round, in its order."""
     if row.purpose != Round.Purpose.TRUE:
@@ -89,5 +95,5 @@ def between_records(row: Round, places: Mapping[int, int]) -> list[BetweenRecord
             really_mm=tuple(one["really_mm"]) if one["really_mm"] else None,
         )
         for one in row.between_rows  # type: ignore[attr-defined]
-        if one["bore_id"] == row.bore_id
+        if one["bore_id"] == row.bore_id and one["kind"] != Between.Kind.WITHDRAWN
     ]

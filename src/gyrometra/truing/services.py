@@ -147,6 +147,40 @@ def log_between(
     )
 
 
+def last_happened(setup: SetUp, bore: Bore | None, piece: int) -> Round | Between | None:
+    """What can be taken back of a truing that is not being read: the last disturbance or move, else a centring."""
+    of = {"setup": setup, "bore": bore, "piece": piece}
+    centrings = Between.objects.standing().filter(**of, kind=Between.Kind.WITHDRAWN).values("after_round")
+    last = Round.objects.filter(**of, purpose=Round.Purpose.TRUE).exclude(number__in=centrings).order_by("-number")
+    newest = last.first()
+    if newest is None:
+        return None
+    happened = Between.objects.standing().filter(**of, after_round__gte=newest.number)
+    since: Between | None = happened.exclude(kind=Between.Kind.WITHDRAWN).order_by("-pk").first()
+    return since or (newest if newest.bound_mm is not None else None)
+
+
+@transaction.atomic
+def take_back_happened(
+    *, sent: Sent, setup: SetUp, undo: UUID | None, bore: Bore | None = None, piece: int = 1
+) -> Between:
+    """Withdraw the last centring, move or disturbance, the one named; it stays in the log. Raises NotTheLast."""
+    lock_open(setup.job)
+    known = stored_before(Between, sent)
+    if known is not None:
+        return known
+    last = last_happened(setup, bore, piece)
+    if last is None or last.client_id != undo:
+        raise NotTheLast
+    of = {"setup": setup, "bore": bore, "piece": piece}
+    if isinstance(last, Round):
+        return Between.objects.create(kind=Between.Kind.WITHDRAWN, after_round=last.number, **of, **sent.columns)
+    return Between.objects.create(
+        kind=last.kind, how=last.how, after_round=last.after_round, supersedes=last, withdrawn=True, **of,
+        **sent.columns,
+    )  # fmt: skip
+
+
 @transaction.atomic
 def take_back(*, sent: Sent, round: Round, undo: UUID | None) -> Reading:
     """Withdraw the last standing reading, the one named; it stays in the log, crossed out. Raises NotTheLast."""

@@ -8,7 +8,7 @@ from gyroplan.assess.here import AHEAD, DONE, WARN, Here, Line, Next
 from gyroplan.assess.level import is_by_face, level_of
 from gyroplan.assess.line_moves import is_moved_at_bearings, line_moves_of
 from gyroplan.assess.tilt import tilt_of, wall_lean_of
-from gyroplan.assess.truing import RoundStanding, Truing
+from gyroplan.assess.truing import RoundStanding
 
 
 def true_line(here: Here) -> Line:
@@ -27,22 +27,23 @@ def true_line(here: Here) -> Line:
         by = {"how": standing.round.method, "offset_mm": standing.round.bound_mm}
         return (DONE, "trued_by", by) if standing.within else (AHEAD, "centred_by", by)
     elif standing is not None and standing.off_centre_mm is not None:
-        return _by_sweep(truing, standing)
+        return _by_sweep(here, standing)
     last = truing.last_valid
     if not truing.rounds or last is None:
         return AHEAD, "not_trued", {}
     return (WARN, "true_moved", {}) if last is truing.rounds[-1] else (AHEAD, "true_reading", {})
 
 
-def _by_sweep(truing: Truing, standing: RoundStanding) -> Line:
+def _by_sweep(here: Here, standing: RoundStanding) -> Line:
     """By the centre offset of the plane that was swept last; of several planes all count."""
+    truing = here.truing
     values: dict[str, Any] = {"offset_mm": standing.off_centre_mm, "limit_mm": truing.limit_mm / 2}
     if not standing.within:
         return AHEAD, "truing", values
     if not truing.within:
         return AHEAD, "plane_waits", values
     if len(truing.planes) < 2:
-        return DONE, "trued", values
+        return DONE, "trued" if here.setup.reference == "face" else "trued_plane", values
     worst = max(one.off_centre_mm or 0.0 for one in truing.planes)
     return DONE, "trued_planes", {**values, "offset_mm": worst, "count": len(truing.planes)}
 

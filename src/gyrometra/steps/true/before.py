@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Any
 
 from django.http import HttpRequest
 
@@ -112,6 +113,19 @@ def as_before(page: JobPage, views: Sequence[RoundStanding]) -> str:
     plane = plane_next(views)
     at = "" if plane is None or last.is_walls else f", {units.length(plane)} deep"
     return f"{how}{at}, {indicator.name}" if indicator is not None else f"{how}{at}"
+
+
+def last_to_undo(page: JobPage, views: Sequence[RoundStanding]) -> dict[str, str]:
+    """What an undo takes back while nothing is read: a move or disturbance logged last, else a centring."""
+    if not views or page.truing.open_round is not None:
+        return {}
+    row = page.rows.rounds[views[-1].round.key]
+    rows: list[dict[str, Any]] = row.between_rows  # type: ignore[attr-defined]
+    happened = [one for one in rows if one["bore_id"] == row.bore_id]
+    if happened:
+        last = max(happened, key=lambda one: int(one["id"]))
+        return {"entry": str(last["client_id"]), "words": "what was moved" if last["kind"] == "moved" else "disturbed"}
+    return {"entry": str(row.client_id), "words": "the centring"} if views[-1].round.is_bound else {}
 
 
 def next_round(views: Sequence[RoundStanding], told: RoundStanding | None, units: Units) -> NextRound | None:

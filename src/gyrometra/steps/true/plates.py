@@ -12,13 +12,14 @@ from gyrometra.bridge.units import Units
 from gyrometra.steps.cuts.plates import BREAKS
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.true.alerts import alerts_of
-from gyrometra.steps.true.before import as_before, next_round, not_ticked, plane_chips, plane_next
+from gyrometra.steps.true.before import as_before, last_to_undo, next_round, not_ticked, plane_chips, plane_next
 from gyrometra.steps.true.bound import bound_on_true, method_words, target_words
 from gyrometra.steps.true.moved import moves_words, otherwise_words, told_of
 from gyrometra.steps.true.parts import oval_on_true, parts_on_true
 from gyrometra.steps.true.scene import chart_scene, empty_face, face_scene, face_size
 from gyrometra.steps.true.start import first_face
 from gyrometra.steps.true.tilt import LEFT_SHARE, walls_drawn
+from gyrometra.truing.models import Round
 from gyroplan.assess import RoundStanding, Truing, broken_at
 from gyroplan.record import BoreRecord
 
@@ -130,9 +131,21 @@ def _cell_words(view: RoundStanding, place: int, value: float | None, units: Uni
     return "skipped" if place in view.by_place else ""
 
 
-def round_lines(views: Sequence[RoundStanding], units: Units) -> list[RoundLine]:
-    """Closed rounds, oldest first."""
-    lines = []
+def _struck_lines(page: JobPage, views: Sequence[RoundStanding]) -> list[RoundLine]:
+    """Centrings that were taken back: they stay in the list, crossed out."""
+    counted, bore = {view.round.key for view in views}, page.bore_row.pk if page.job.setup.way.several else None
+    return [
+        RoundLine(
+            number=row.number, total="", off="", towards="", plane=str(Round.Method(row.method).label), state="back"
+        )
+        for row in page.rows.rounds.values()
+        if row.purpose == "true" and row.piece == page.piece and row.bore_id == bore and row.pk not in counted
+    ]
+
+
+def round_lines(page: JobPage, views: Sequence[RoundStanding]) -> list[RoundLine]:
+    """Closed rounds, oldest first; what was taken back among them."""
+    lines, units = _struck_lines(page, views), page.units
     for view in views:
         if not view.is_closed:
             continue
@@ -148,7 +161,7 @@ def round_lines(views: Sequence[RoundStanding], units: Units) -> list[RoundLine]
                 state="void" if view.is_void else "in" if view.within else "over",
             )
         )
-    return lines
+    return sorted(lines, key=lambda line: line.number)
 
 
 def _plane_words(view: RoundStanding, units: Units) -> str:
@@ -226,7 +239,7 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
         "face": drawn(page, shown, told),
         "face_small": drawn(page, shown, told, small=True),
         "chart": chart_scene(page),
-        "lines": round_lines(views, units)[::-1],
+        "lines": round_lines(page, views)[::-1],
         "decided": standing,
         "moves": moves_words(told, units, page.at.machine) if told else [],
         "made": moves_words(truing.last_valid, units, page.at.machine) if truing.last_valid and not standing else [],
@@ -256,6 +269,7 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
         "as_before": as_before(page, views),
         "plane_chips": plane_chips(page, views),
         "not_ticked": not_ticked(page, shown),
+        "undoes": last_to_undo(page, views),
         "half_rule": units.planned((shown.total_mm or 0) / 2) if shown and shown.total_mm else "",
         "jaws": page.job.setup.way.jaws,
     }  # fmt: skip
