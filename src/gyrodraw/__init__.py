@@ -38,6 +38,7 @@ from gyrodraw.machine import (
     trend_chart,
 )
 from gyrodraw.needledial import needle_dial
+from gyrodraw.onplate import OnPlateDrawn, on_plate_scene
 from gyrodraw.parts import OneTurn, PartsDrawn, RingPart, one_turn, parts_scene
 from gyrodraw.passline import PassLine, Rung
 from gyrodraw.practice import ChuckDrawn, PathDrawn, chuck_scene, paths_scene
@@ -80,6 +81,7 @@ __all__ = [
     "LineTrue",
     "Marks",
     "OnPlate",
+    "OnPlateDrawn",
     "OneTurn",
     "Part",
     "PartsDrawn",
@@ -135,6 +137,7 @@ __all__ = [
     "line_band",
     "line_true_scene",
     "needle_dial",
+    "on_plate_scene",
     "one_turn",
     "parts_scene",
     "paths_scene",

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import cos, radians, sin
 
+from gyrodraw.hatch import hatch
 from gyrodraw.scene import Scene
 
 
@@ -75,8 +76,8 @@ class LeanPlace:
 
 def leans_to(places: Sequence[LeanPlace], angle_deg: float | None, words: str, seen: str) -> Scene:
     """The work from its open face: an arrow the way its axis leans as it goes in, the supports with their lifts."""
-    scene = Scene(380.0, 340.0, f"leans {words}; " + ", ".join(f"{one.name} {one.words}".strip() for one in places))
-    x, y, r = 190.0, 162.0, 62.0
+    scene = Scene(420.0, 330.0, f"leans {words}; " + ", ".join(f"{one.name} {one.words}".strip() for one in places))
+    x, y, r = 210.0, 150.0, 62.0
     scene.rect((x - 104, y - 104), (x + 104, y + 104), "outline")
     scene.circle((x, y), r, "wall")
     scene.line((x - 124, y), (x + 124, y), "axis")
@@ -97,7 +98,7 @@ def leans_to(places: Sequence[LeanPlace], angle_deg: float | None, words: str, s
         scene.arrow(tip, (x, y), "arrowhead-blue")
         low = cos(turned) >= 0
         scene.text((x, y + (30 if low else -16)), words, "off-words", "middle")
-    scene.text((190, 330), seen, "label", "middle")
+    scene.text((210, 318), seen, "label", "middle")
     return scene
 
 
@@ -124,6 +125,9 @@ class AxisDrawn:
     #: Before the first round: whether jaws hold its inner end, and on which surface an indicator stands at each plane.
     held: bool = False
     read_on: str = ""
+    #: The outside of the work, and the hatch of its material; unknown it is a broken line at no measure.
+    outside_mm: float | None = None
+    hatch: str = "iron"
 
 
 def axis_scene(axis: AxisDrawn, width: float, height: float) -> Scene:
@@ -131,17 +135,18 @@ def axis_scene(axis: AxisDrawn, width: float, height: float) -> Scene:
     scene = Scene(width, height, f"Axis through the planes. {axis.lean}".strip())
     middle, left, right = height * 0.5, 24.0, width - 40.0
     # what stands on it and what holds it want room above
-    scale = min((right - left) / axis.length_mm, (0.42 if axis.read_on else 0.56) * height / axis.bore_mm)
-    half = axis.bore_mm / 2 * scale
+    widest = axis.outside_mm or 1.3 * axis.bore_mm
+    scale = min((right - left) / axis.length_mm, (0.6 if axis.read_on else 0.66) * height / widest)
+    half, outer = axis.bore_mm / 2 * scale, widest / 2 * scale
     face = (left + right + axis.length_mm * scale) / 2
     ends = (face - axis.length_mm * scale, face)
 
     def x(depth_mm: float) -> float:
         return face - depth_mm * scale
 
-    _section(scene, ends, middle, half)
+    _section(scene, axis, ends, middle, (half, outer))
     if axis.held:
-        _jaws_in_section(scene, ends, middle, half)
+        _jaws_in_section(scene, ends, middle, outer)
     scene.line((6, middle), (width - 6, middle), "axis")
     known = [one for one in axis.planes if one.off_mm is not None]
     largest = max([abs(one.off_mm or 0.0) for one in known] + [1e-3])
@@ -157,8 +162,8 @@ def axis_scene(axis: AxisDrawn, width: float, height: float) -> Scene:
     for one in axis.planes:
         at = (x(one.depth_mm), middle)
         if axis.read_on in ("outside", "inside"):
-            _stands_on(scene, at, half, face, inside=axis.read_on == "inside")
-        _plane(scene, one, at, half, across)
+            _stands_on(scene, at, half if axis.read_on == "inside" else outer, face, inside=axis.read_on == "inside")
+        _plane(scene, one, at, (half, outer), across)
     drawn = f"; axis drawn {across / scale:.0f}:1" if known else ""
     scene.text((24, height - 10), f"full section, to scale{drawn}", "label-blue")
     if axis.lean:
@@ -167,34 +172,40 @@ def axis_scene(axis: AxisDrawn, width: float, height: float) -> Scene:
     return scene
 
 
-def _plane(scene: Scene, one: PlaneMark, at: tuple[float, float], half: float, across: float) -> None:
+def _plane(scene: Scene, one: PlaneMark, at: tuple[float, float], walls: tuple[float, float], across: float) -> None:
     """A plane: where its centre lies, once it is known, and its letter under it, to be touched."""
-    x, middle = at
+    (x, middle), (half, outer) = at, walls
     scene.line((x, middle - half), (x, middle + half), "hidden")
     if one.off_mm is not None:
         y = middle - one.off_mm * across
         scene.circle((x, y), 5, "place-solid")
         scene.text((x, y - 12 if one.off_mm >= 0 else y + 24), one.words, "figure-blue", "middle")
-    scene.circle((x, middle + half + 40), 15, "disc" if one.here else "disc-open")
-    scene.text((x, middle + half + 46), one.letter, "disc-number" if one.here else "disc-open-number", "middle")
-    scene.target((x, middle + half + 40), 44, f"plane-{one.letter}")
+    scene.circle((x, middle + outer + 22), 15, "disc" if one.here else "disc-open")
+    scene.text((x, middle + outer + 28), one.letter, "disc-number" if one.here else "disc-open-number", "middle")
+    scene.target((x, middle + outer + 22), 44, f"plane-{one.letter}")
 
 
-def _section(scene: Scene, ends: tuple[float, float], middle: float, half: float) -> None:
-    """The walls of the bore, the outside that no field tells, and both ends."""
+def _section(
+    scene: Scene, axis: AxisDrawn, ends: tuple[float, float], middle: float, walls: tuple[float, float]
+) -> None:
+    """The walls of the bore, hatched where the outside is known, and both ends."""
+    half, outer = walls
     for sign in (-1, 1):
-        scene.line((ends[0], middle + sign * half), (ends[1], middle + sign * half), "wall")
-        scene.line((ends[0], middle + sign * (half + 20)), (ends[1], middle + sign * (half + 20)), "narrow")
-    scene.lines([((at, middle - half - 20), (at, middle + half + 20)) for at in ends], "outline")
+        near, far = middle + sign * half, middle + sign * outer
+        if axis.outside_mm is not None:
+            hatch(scene, (ends[0], min(near, far), ends[1], max(near, far)), axis.hatch)
+        scene.line((ends[0], near), (ends[1], near), "wall")
+        scene.line((ends[0], far), (ends[1], far), "hidden" if axis.outside_mm is None else "outline")
+    scene.lines([((at, middle - outer), (at, middle + outer)) for at in ends], "outline")
 
 
-def _jaws_in_section(scene: Scene, ends: tuple[float, float], middle: float, half: float) -> None:
+def _jaws_in_section(scene: Scene, ends: tuple[float, float], middle: float, outer: float) -> None:
     """Two of the jaws on the outside at the inner end, and the face of the chuck behind it; not to scale."""
     left, grip = ends[0], min(34.0, 0.22 * (ends[1] - ends[0]))
     for sign in (-1, 1):
-        near, far = middle + sign * (half + 20), middle + sign * (half + 48)
+        near, far = middle + sign * outer, middle + sign * (outer + 28)
         scene.poly([(left - 12, near), (left + grip, near), (left + grip, far), (left - 12, far)], "phantom")
-    scene.line((left - 12, middle - half - 48), (left - 12, middle + half + 48), "phantom")
+    scene.line((left - 12, middle - outer - 28), (left - 12, middle + outer + 28), "phantom")
 
 
 def _stands_on(scene: Scene, at: tuple[float, float], half: float, face: float, *, inside: bool) -> None:
@@ -205,7 +216,7 @@ def _stands_on(scene: Scene, at: tuple[float, float], half: float, face: float, 
         scene.poly([(face + 30, arm), (x, arm), (x, middle - half + 2)], "narrow-blue")
         scene.circle((x, middle - half + 5), 4, "dot-blue")
         return
-    top = middle - half - 20
+    top = middle - half
     scene.line((x, top), (x, top - 16), "narrow-blue")
     scene.circle((x, top - 28), 12, "narrow-blue")
     scene.line((x, top - 28), (x, top - 37), "narrow-blue")

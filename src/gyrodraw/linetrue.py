@@ -29,6 +29,7 @@ class LineMove:
     right_mm: float
     up: str
     right: str
+    name: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -39,6 +40,8 @@ class LineTrue:
     moves: Sequence[LineMove]
     curve: Sequence[tuple[float, float]] = ()
     seen_from: str = ""
+    #: How low the bar hangs, said where it hangs lowest.
+    sag_words: str = ""
 
 
 def line_true_scene(line: LineTrue, width: float) -> Scene:
@@ -63,10 +66,14 @@ def line_true_scene(line: LineTrue, width: float) -> Scene:
             shown = [(x(z), base + sag * across) for z, sag in line.curve if low <= z <= high]
             if len(shown) > 1:
                 scene.poly(shown, "chart-line")
+                low_at = max(shown, key=lambda point: point[1])
+                if line.sag_words and not narrow:
+                    scene.text((low_at[0], low_at[1] + 20), line.sag_words, "small", "middle")
         ends = [(x(one.z_mm), base - getattr(one, f"{part}_mm") * across) for one in line.moves]
         scene.line(ends[0], ends[-1], "expected-line")
         for one in line.moves:
-            _move(scene, (x(one.z_mm), base), getattr(one, f"{part}_mm") * across, getattr(one, part), width)
+            _move(scene, (x(one.z_mm), base), getattr(one, f"{part}_mm") * across, getattr(one, part), width,
+                  one.name if part == "up" else "")  # fmt: skip
         for mark in line.marks:
             y = base - getattr(mark, f"{part}_mm") * across
             scene.circle((x(mark.z_mm), y), 5, "place-solid")
@@ -79,10 +86,15 @@ def line_true_scene(line: LineTrue, width: float) -> Scene:
     return scene
 
 
-def _move(scene: Scene, at: tuple[float, float], by: float, words: str, width: float) -> None:
-    """A bearing as a solid square, its move an arrow with its figure."""
+def _move(scene: Scene, at: tuple[float, float], by: float, words: str, width: float, name: str) -> None:
+    """A bearing as a solid square with its name, its move an arrow with its figure."""
     x, base = at
     scene.rect((x - 7, base - 7), (x + 7, base + 7), "bearing")
+    if name:
+        inward = x > width / 2
+        scene.text(
+            (x + (-12 if inward else 12), base + (24 if by > 0 else -14)), name, "small", "end" if inward else "start"
+        )
     if abs(by) < 9:
         return
     tip = (x, base - by)

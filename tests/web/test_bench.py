@@ -11,7 +11,7 @@ from django.utils import timezone
 from gyrometra.bench.calendar import calendar
 from gyrometra.bench.strips import PAGE
 from gyrometra.bridge.units import Units
-from gyrometra.crib.models import Gauge
+from gyrometra.crib.models import Gauge, Machine
 from gyrometra.jobs.models import Job, Plan
 from gyrometra.steps import progress_words
 from gyrometra.steps.forms import CutsForm
@@ -49,7 +49,7 @@ def test_many_jobs_come_in_pages_with_the_signed_last(corin: Client, django_asse
     fields = work_of("Q-214")
     for n in range(PAGE + 5):
         corin.post("/jobs/new/", {**fields, "number": f"X-{n:02}"})
-    with django_assert_num_queries(11):
+    with django_assert_num_queries(13):
         first = corin.get("/").content.decode()
     assert len(numbers(first)) == PAGE
     assert numbers(first)[0] == f"X-{PAGE + 4:02}"
@@ -76,12 +76,14 @@ def test_the_calendar_shows_what_rests_and_what_is_due(db: None) -> None:
 
 def test_an_empty_calendar_is_not_drawn(db: None) -> None:
     Gauge.objects.update(due_on=None)
+    Machine.objects.update(retired=True)
     Plan.objects.filter(setup__job__signoff=None).update(rest_until=None)
     assert calendar(timezone.localdate()) is None
 
 
 def test_more_than_fits_is_counted(db: None) -> None:
     Gauge.objects.update(due_on=timezone.localdate() + timedelta(days=3))
+    Machine.objects.update(retired=True)
     for n in range(8):
         gauge = Gauge.objects.all()[0]
         gauge.pk, gauge.name, gauge._state.adding = None, f"Gauge {n}", True

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+import csv
+import io
 import uuid
+from datetime import timedelta
 from typing import Any
 
 import pytest
@@ -11,10 +14,12 @@ from django.test import Client
 from django.test.utils import CaptureQueriesContext
 from django.utils.timezone import localdate
 
+from gyrometra.bench.calendar import calendar
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import CribChange, Machine
 from gyrometra.crib.values import change_words
 from gyrometra.health.models import MachineCheck, MachineLimit
+from gyrometra.health.queries import checks_due_by
 from tests.web.said import flat
 
 pytestmark = pytest.mark.django_db
@@ -163,3 +168,39 @@ def test_in_limits_is_said_only_where_there_is_a_limit(dagny: Client, lathe: Mac
     said = post(dagny, lathe, "play", push_mm="0.001", pull_mm="0.001")
     assert "no limit set" in said
     assert "in limits" not in said
+
+
+def test_the_history_of_a_machine_is_a_file(dagny: Client, lathe: Machine) -> None:
+    whole = {"near_mm": "50", "near_tir_mm": "8 um", "near_deg": "0", "far_mm": "250", "far_tir_mm": "24 um",
+             "far_deg": "0", "note": "=1+1"}  # fmt: skip
+    post(dagny, lathe, "spindle", **whole)
+    post(dagny, lathe, "changed/spindle", changed="knocked")
+    post(dagny, lathe, "take-back/spindle", undo=str(MachineCheck.objects.get(machine=lathe, kind="spindle").pk))
+    answer = dagny.get(f"/machine/{lathe.pk}/history.csv")
+    assert answer["Content-Type"].startswith("text/csv")
+    rows = list(csv.DictReader(io.StringIO(answer.content.decode())))
+    spindle = {row["what"]: row for row in rows if row["check"] == "Spindle"}
+    assert float(spindle["far_tir_mm"]["value"]) == 0.024
+    assert spindle["far_tir_mm"]["typed"] == "24 um"
+    assert {row["taken_back"] for row in spindle.values()} == {"yes"}
+    assert spindle["near_mm"]["note"] == "'=1+1", "no table program works it out"
+    assert float(spindle["near_mm"]["figure_mm"]) == 0.024
+    assert [row["check"] for row in rows if row["what"] == ""] == ["knocked"]
+    assert dagny.get("/machine/999999/history.csv").status_code == 404
+
+
+def test_the_bench_says_which_check_is_due(dagny: Client, lathe: Machine) -> None:
+    made = localdate() - timedelta(days=175)
+    post(dagny, lathe, "play", push_mm="0.004", pull_mm="0", day=made.isoformat())
+    due = checks_due_by(localdate() + timedelta(days=28))
+    assert [(one.machine, one.label, one.day) for one in due if one.machine == "Lathe 3"] == [
+        ("Lathe 3", "Play", made + timedelta(days=180))
+    ]
+    post(dagny, lathe, "limit/play", limit_mm="", every_days="100")
+    found = calendar(localdate())
+    assert found is not None
+    said = " ".join(one.text for _, scene in found.scenes for one in scene.shapes)
+    assert "Lathe 3: play" in said
+    assert "Check it" in said
+    Machine.objects.filter(pk=lathe.pk).update(retired=True)
+    assert not [one for one in checks_due_by(localdate()) if one.machine == "Lathe 3"], "out of use"

@@ -252,13 +252,13 @@ def test_over_a_pivot_one_screw_goes_down_as_the_opposite_one_goes_up(corin: Cli
     sent = {"version": Job.objects.get(number="P 31/60").version, "unit": "mm", "supports_mm": "200",
             "level_about": "pivot", "pivot_mm": "210"}  # fmt: skip
     said = flat(corin.post(f"/jobs/{at}/save/true/", sent, headers=HX))
-    assert "Lower back" in said
-    assert "0.20 turn, 72°, 1.2 flats of a hexagon" in said
-    amounts = [one.split("</b>")[0] for one in said.split('<b class="jawno">')[1:]]
-    assert amounts == ["0.200", "0.000", "0.200", "0.000"]
-    assert "goes <b>0.420</b> to back" in said, "210 behind the open face at 2 mm/m"
+    assert "Lower <b>back</b>" in said
+    assert "Raise <b>front</b>" in said
+    assert "0.200 mm each, 72°, 1.2 flats. Lower first." in said
+    assert re.findall(r'class="jawno">([^<]+)<small> (\w+)', said) == [("0.20", "turn")], "the other pair stays"
+    assert "carries the open face's centre <b>0.420</b> to back" in said, "210 behind the open face at 2 mm/m"
     # a form that does not ask leaves it as it stands
     sent = {"version": Job.objects.get(number="P 31/60").version, "unit": "mm", "supports_mm": "200"}
-    assert "Lower back" in flat(corin.post(f"/jobs/{at}/save/true/", sent, headers=HX))
+    assert "Lower <b>back</b>" in flat(corin.post(f"/jobs/{at}/save/true/", sent, headers=HX))
     sent |= {"version": Job.objects.get(number="P 31/60").version, "level_about": "magic"}
     assert corin.post(f"/jobs/{at}/save/true/", sent, headers=HX).status_code == 200

@@ -181,9 +181,17 @@ def test_what_was_measured_before_a_weld_is_measured_anew(corin: Client) -> None
     corin.post("/jobs/Q-214/between/disturbed/", {"client_id": str(uuid.uuid4()), "how": "knocked"}, headers=HX)
     assert warned not in flat(corin.get("/jobs/Q-214/check/")), "a knock changes no size"
     corin.post("/jobs/Q-214/between/disturbed/", {"client_id": str(uuid.uuid4()), "how": "welded"}, headers=HX)
-    assert warned in flat(corin.get("/jobs/Q-214/check/"))
+    said = flat(corin.get("/jobs/Q-214/check/"))
+    assert warned in said
+    assert "every size anew: it was welded after the 1 that were read" in said
+    assert "before it was welded or heated: counts no more" in said, "it stays in the log"
+    assert "measure anew" in said, "the rail says so"
     log(corin, 71.9, 70)
-    assert warned not in flat(corin.get("/jobs/Q-214/check/"))
+    said = flat(corin.get("/jobs/Q-214/check/"))
+    assert warned not in said
+    checked = open_page("Q-214", Units()).judged
+    assert [place.z_mm for place in checked.places] == [70], "what was read before is not averaged in"
+    assert len(checked.pulled) == 1
 
 
 def test_moved_otherwise_than_told(corin: Client) -> None:

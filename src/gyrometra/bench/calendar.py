@@ -1,4 +1,4 @@
-"""The calendar axis: what rests, which gauge is due, from today on."""
+"""The calendar axis: what rests, which gauge and which check of a machine is due, from today on."""
 
 from __future__ import annotations
 
@@ -7,6 +7,7 @@ from datetime import date, timedelta
 
 from gyrodraw import Due, Resting, Scene, calendar_axis
 from gyrometra.crib.models import Gauge
+from gyrometra.health.queries import CheckDue, checks_due_by
 from gyrometra.jobs.models import Job
 from gyrometra.steps.shared.scene import WIDTHS
 
@@ -25,10 +26,12 @@ class Calendar:
 
 
 def calendar(today: date) -> Calendar | None:
-    """Two queries; None where nothing rests and nothing is due."""
+    """Four queries; None where nothing rests and nothing is due."""
     resting = [_resting(*row, today=today) for row in Job.objects.resting_after(today)]
     gauges = Gauge.objects.due_by(today + timedelta(days=SHOWN_DAYS))
     due = [_due(gauge, today) for gauge in gauges]
+    due += [_check_due(one, today) for one in checks_due_by(today + timedelta(days=SHOWN_DAYS))]
+    due.sort(key=lambda one: one.days)
     if not resting and not due:
         return None
     monday = today + timedelta(days=(7 - today.weekday()) % 7)
@@ -49,6 +52,14 @@ def _resting(number: str, part: str, until: date, *, today: date) -> Resting:
     return Resting(
         days=(until - today).days, name=f"{number} {part}"[:44], short=number, words=_day_words(until, today)
     )
+
+
+def _check_due(one: CheckDue, today: date) -> Due:
+    days = (one.day - today).days
+    name = f"{one.machine}: {one.label.lower()}"[:44]
+    if days < 0:
+        return Due(days=days, name=name, words=f"was due {one.day:%a %d %b}. Check it", state="over")
+    return Due(days=days, name=name, words=_day_words(one.day, today), state="soon" if days <= SOON_DAYS else "later")
 
 
 def _due(gauge: Gauge, today: date) -> Due:

@@ -5,11 +5,13 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import date
+from datetime import date, timedelta
+
+from django.db.models import Max
 
 from gyrometra.crib.models import Machine
 from gyrometra.health.models import CHANGED, MachineCheck, MachineLimit
-from gyroplan.machine import Checked, Health, Kind, health_of, kinds_of, limited_mm
+from gyroplan.machine import KINDS, Checked, Health, Kind, health_of, kinds_of, limited_mm
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -66,3 +68,26 @@ def _standing(kind: Kind, rows: Sequence[MachineCheck], limit: MachineLimit | No
     ]  # fmt: skip
     return CheckStanding(kind=kind, rows=own, limit_mm=limit_mm, limit=limit, every_days=every,
                          health=health_of(entries, limit_mm, every, today))  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CheckDue:
+    """A check of a machine that is due, and when."""
+
+    machine: str
+    label: str
+    day: date
+
+
+def checks_due_by(day: date) -> list[CheckDue]:
+    """Checks that are due by a day, the first first; of those that were made once, in two queries."""
+    checks = MachineCheck.objects.standing().exclude(kind=CHANGED).filter(machine__retired=False)
+    last = checks.values("machine", "machine__name", "kind").annotate(on=Max("day")).order_by()
+    own = {(one.machine_id, one.kind): one.every_days for one in MachineLimit.objects.filter(every_days__isnull=False)}
+    found = [
+        CheckDue(
+            machine=row["machine__name"], label=KINDS[row["kind"]].label,
+            day=row["on"] + timedelta(days=own.get((row["machine"], row["kind"])) or KINDS[row["kind"]].every_days),
+        ) for row in last
+    ]  # fmt: skip
+    return sorted((one for one in found if one.day <= day), key=lambda one: (one.day, one.machine, one.label))

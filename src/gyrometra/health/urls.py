@@ -6,6 +6,7 @@ from gyrometra.health import views
 
 urlpatterns = [
     path("<int:pk>/", views.health, name="health"),
+    path("<int:pk>/history.csv", views.history, name="health-history"),
     path("<int:pk>/changed/<slug:kind>/", views.log_changed, name="health-changed"),
     path("<int:pk>/limit/<slug:kind>/", views.set_limit, name="health-limit"),
     path("<int:pk>/take-back/<slug:kind>/", views.take_back, name="health-take-back"),

@@ -17,6 +17,7 @@ from gyrometra.accounts.people import member, units_shown
 from gyrometra.bridge.units import Units
 from gyrometra.crib.models import Machine
 from gyrometra.health import services
+from gyrometra.health.exchange import history_csv
 from gyrometra.health.forms import ChangedForm, LimitForm, check_form
 from gyrometra.health.queries import CheckStanding, standing_of
 from gyrometra.health.reach import reach_asked
@@ -30,6 +31,15 @@ from gyroplan.machine import kinds_of
 def health(request: HttpRequest, pk: int) -> HttpResponse:
     """One check of a machine: what it comes to, its run over the years, what it means for a job."""
     return _show(request, get_object_or_404(Machine, pk=pk), request.GET.get("check", ""))
+
+
+@require_safe
+def history(request: HttpRequest, pk: int) -> HttpResponse:
+    """All that was logged of a machine, as CSV."""
+    machine = get_object_or_404(Machine, pk=pk)
+    answer = HttpResponse(history_csv(machine), content_type="text/csv; charset=utf-8")
+    answer["Content-Disposition"] = f'attachment; filename="machine-{machine.pk}.csv"'
+    return answer
 
 
 def _show(request: HttpRequest, machine: Machine, key: str, extra: dict[str, Any] | None = None) -> HttpResponse:

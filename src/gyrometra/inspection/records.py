@@ -44,7 +44,7 @@ def size_record(row: SizeReading, places: Mapping[int, int]) -> SizeRecord:
         value_mm=float(row.value_mm), gauge=gauge_as_it_was(row.rests_on, row.gauge, row.by.username),
         gauge_due_on=row.gauge.due_on, card=certified(row.gauge), part_temp_c=float(row.part_temp_c),
         gauge_temp_c=float(row.gauge_temp_c),
-        temp_u_c=float(row.temp_u_c),
+        temp_u_c=float(row.temp_u_c), at=row.read_at,
     )  # fmt: skip
 
 
@@ -53,7 +53,7 @@ def depth_record(row: DepthReading, places: Mapping[int, int]) -> DepthRecord:
     return DepthRecord(
         key=row.pk, bore=places[row.bore_id], piece=row.piece, value_mm=float(row.value_mm),
         gauge=gauge_as_it_was(row.rests_on, row.gauge, row.by.username), gauge_due_on=row.gauge.due_on,
-        card=certified(row.gauge),
+        card=certified(row.gauge), at=row.read_at,
     )  # fmt: skip
 
 
@@ -71,6 +71,7 @@ def plug_record(row: PlugReading, places: Mapping[int, int]) -> PlugRecord:
         felt=cast(Felt, row.felt), size_mm=float(row.size_mm),
         gauge=gauge_as_it_was(row.rests_on, card, row.by.username),
         gauge_due_on=None if card is None else card.due_on, card=GaugeCard() if card is None else certified(card),
+        at=row.read_at,
     )  # fmt: skip
 
 

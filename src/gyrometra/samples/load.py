@@ -39,6 +39,7 @@ from gyrometra.steps.forms import (
     WorkForm,
 )
 from gyrometra.steps.page import open_page, page_of
+from gyrometra.steps.true.tilt import WallForm
 from gyrometra.steps.work.features import FeatureForm
 from gyrometra.steps.work.setting_up import FORMS as SETTING_FORMS
 from gyrometra.steps.work.setups import SetUpForm, found_for_next
@@ -161,6 +162,8 @@ def _plans(user: User, number: str, data: dict[str, Any]) -> None:
         _plan(user, number, CutsForm, _with_day(data["cuts"], "rest_in_days", "rest_until"))
     for what, typed in data.get("setting", {}).items():
         _plan(user, number, SETTING_FORMS[what], typed)
+    if "true" in data:
+        _plan(user, number, WallForm, data["true"])
 
 
 def _pick_bar(user: User, number: str, method: str, data: dict[str, Any]) -> None:

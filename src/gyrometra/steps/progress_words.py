@@ -38,7 +38,7 @@ _LINES = {
     "boring_measure": "pass {number} of {count}, measure", "boring_touch_off": "pass {number}, touch off",
     "bored_over": "Ø{size}, {excess} over",
     "not_cut": "nothing to cut", "only_trued": "set true within {limit}",
-    "not_measured": "not measured", "verdict": "{word}", "signed": "{word}, signed",
+    "not_measured": "not measured", "measured_before": "measure anew", "verdict": "{word}", "signed": "{word}, signed",
 }  # fmt: skip
 
 #: code -> (words, figure, what stands behind the figure)
@@ -105,6 +105,8 @@ _GAPS = {
     "plug_sees_no_form": "{name}: a plug does not see it, read sizes",
     "bores_in_line": "bores in line",
     "trued": "a round that shows it true enough",
+    "before_welded": "every size anew: it was welded after the {count} that were read",
+    "before_heated": "every size anew: it was heated after the {count} that were read",
 }
 _DIRECTIONS = {1: "a direction", 2: "a second direction, 45° or more away,", 3: "three directions, 45° or more apart,"}
 

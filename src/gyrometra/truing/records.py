@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from datetime import datetime
 from math import cos, radians, sin
 from typing import Any, Literal, cast
 
@@ -93,6 +94,7 @@ def between_records(row: Round, places: Mapping[int, int]) -> list[BetweenRecord
             bore=bore,
             how=one["how"],
             really_mm=tuple(one["really_mm"]) if one["really_mm"] else None,
+            at=datetime.fromisoformat(one["typed_at"] or one["at"]),
         )
         for one in row.between_rows  # type: ignore[attr-defined]
         if one["bore_id"] == row.bore_id and one["kind"] != Between.Kind.WITHDRAWN

@@ -8,6 +8,7 @@ from datetime import date
 
 from gyrocore import BoreForm, DiameterReading, GaugeBounds, Station, bore_form
 from gyroplan.assess.bounds import bounds_of, contradicts, felt_of, narrowed
+from gyroplan.assess.reopened import is_void_since
 from gyroplan.assess.tapers import TwoTapers, two_tapers
 from gyroplan.assess.truing import RoundStanding, swept_of, walls_of
 from gyroplan.gauges import Gauge, GaugeNames
@@ -66,6 +67,8 @@ class Checked:
     felt: GaugeBounds | None = None
     #: Places that are in limits only by what was tried beside what was read.
     by_bounds: tuple[tuple[float, float], ...] = ()
+    #: Sizes that say nothing any more: the piece was welded or heated after them.
+    pulled: tuple[SizeRecord, ...] = ()
     #: Its taper by the wall that was run along, beside that of its sizes.
     tapers: TwoTapers | None = None
 
@@ -138,13 +141,15 @@ def check_of(
 ) -> Checked:  # fmt: skip
     """Return the check of one finished bore of one piece, with its sweeps and the runs along its wall."""
     of = (place, piece)
-    sizes = tuple(one for one in record.sizes if (one.bore, one.piece) == of)
-    depths = tuple(one for one in record.depths if (one.bore, one.piece) == of)
+    every = tuple(one for one in record.sizes if (one.bore, one.piece) == of)
+    since = is_void_since(record, piece)
+    sizes, pulled = tuple(one for one in every if not since(one.at)), tuple(one for one in every if since(one.at))
+    depths = tuple(one for one in record.depths if (one.bore, one.piece) == of and not since(one.at))
     bore = record.bore_at(place)
     swept = swept_of(sweeps)
     work = _work(record, bore, sizes, depths, swept)
     read = check_state(work).states[-1]
-    plugs = tuple(one for one in record.plugs if (one.bore, one.piece) == of)
+    plugs = tuple(one for one in record.plugs if (one.bore, one.piece) == of and not since(one.at))
     bounds, felt = bounds_of(bore, plugs), felt_of(plugs)
     state = narrowed(read, work, bounds)
     missing = (*_gaps(state, work), *_critical(work, state, sizes), *_overdue((*sizes, *plugs), swept, today))
@@ -154,13 +159,16 @@ def check_of(
     if contradicts(state.places, bounds, felt):
         missing = (*missing, Gap(code="plug_contradicts"))
         overall = overall if state.places else "incomplete"
+    if pulled and not sizes:
+        missing = (Gap(code=f"before_{since(pulled[-1].at)}", count=len(pulled)), *missing)
+        overall = overall if state.places or bounds is not None else "incomplete"
     tapers = two_tapers(state.places, walls_of(sweeps))
     if tapers is not None and tapers.contradict and bore.taper_limit_mm is not None:
         missing = (*missing, Gap(code="tapers_contradict"))
     overall = "incomplete" if missing and overall in ("in", "undecided") else overall
     return Checked(
         bore=bore, work=work, state=state, sizes=sizes, depths=depths, form=_form(bore, state), missing=missing,
-        word=VERDICTS[overall], plugs=plugs, tapers=tapers, bounds=bounds, felt=felt,
+        word=VERDICTS[overall], plugs=plugs, pulled=pulled, tapers=tapers, bounds=bounds, felt=felt,
         by_bounds=tuple((now.z_mm, now.angle_deg) for now, then in zip(state.places, read.places, strict=True)
                         if now.verdict != then.verdict),
     )  # fmt: skip

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
+from datetime import datetime
 
 from gyroplan.record import JobRecord
 
@@ -10,6 +12,20 @@ from gyroplan.record import JobRecord
 SIZES_TOO = ("welded", "heated")
 #: After these the tool's own setting is doubtful too.
 TOOL_TOO = ("knocked", "turned", "clamped")
+
+
+def is_void_since(record: JobRecord, piece: int) -> Callable[[datetime | None], str]:
+    """What tells of a measuring by its time how the piece was disturbed after it so that it says nothing any more.
+
+    Empty while it counts: nothing was welded or heated since, or its time is not known (records of an older make).
+    """
+    pulled = [(one.at, one.how) for one in record.between
+              if one.piece == piece and one.how in SIZES_TOO and one.at is not None]  # fmt: skip
+
+    def by(read_at: datetime | None) -> str:
+        return next((how for at, how in reversed(pulled) if read_at is not None and read_at < at), "")
+
+    return by
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -6,7 +6,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import date
+from datetime import date, datetime
 from math import cos, radians, sin
 from typing import Literal
 
@@ -176,6 +176,8 @@ class BetweenRecord:
     how: str = ""
     #: Moved otherwise than told: what was really moved, along 0 and along 90 degrees [mm]; None for as told.
     really_mm: tuple[float, float] | None = None
+    #: When it was logged; None in records of an older make.
+    at: datetime | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -195,6 +197,8 @@ class SizeRecord:
     part_temp_c: float = 20.0
     gauge_temp_c: float = 20.0
     temp_u_c: float = 0.0
+    #: When it was read; None in records of an older make.
+    at: datetime | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -208,6 +212,8 @@ class DepthRecord:
     gauge: Gauge
     gauge_due_on: date | None = None
     card: GaugeCard = NO_CARD
+    #: When it was read; None in records of an older make.
+    at: datetime | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -226,6 +232,8 @@ class PlugRecord:
     card: GaugeCard = NO_CARD
     #: Of a set gauge: tighter, same or looser than it was set to.
     felt: Literal["", "tighter", "same", "looser"] = ""
+    #: When it was tried; None in records of an older make.
+    at: datetime | None = None
 
     @property
     def by_feel(self) -> bool:

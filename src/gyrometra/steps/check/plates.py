@@ -106,8 +106,9 @@ def check(page: JobPage) -> dict[str, Any]:
         "otherwise": _worked_out_otherwise(page),
         "history": [
             {"entry": r.client_id, "at": r.read_at, "z": units.length(r.z_mm), "angle": f"{r.angle_deg:.0f}°",
-             "who": r.by.username, "value": units.measured(r.value_mm, r.gauge.resolution_mm), "gauge": r.gauge.name}
-            for r in (page.rows.sizes[one.key] for one in judged.sizes[-12:])
+             "who": r.by.username, "value": units.measured(r.value_mm, r.gauge.resolution_mm), "gauge": r.gauge.name,
+             "void": one in judged.pulled}
+            for one, r in ((one, page.rows.sizes[one.key]) for one in (*judged.pulled, *judged.sizes)[-12:])
         ],
     }  # fmt: skip
 

@@ -75,6 +75,12 @@ def planes_offered_mm(length_mm: float) -> tuple[float, ...]:
     return depths if depths[1] < depths[0] else ()
 
 
+def outside_of(page: JobPage) -> float | None:
+    """The widest outside of the work, where it is known; one that is no wider than the bore is none."""
+    widest = max((diameter for _, diameter in page.bore.outside_mm), default=0.0)
+    return widest if widest > (page.at.start_mm or page.bore.aim_mm) else None
+
+
 def plane_next(views: Sequence[RoundStanding]) -> float | None:
     """The plane whose turn it is: after a valid round the other one, else the same again."""
     views = [one for one in views if not one.round.is_bound]

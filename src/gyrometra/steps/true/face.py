@@ -48,6 +48,7 @@ class FaceOnTrue:
     """All that True says of a face."""
 
     lifts: Sequence[LiftRow]
+    tips: Sequence[TipRow]
     swing: str
     lean: str
     towards: str
@@ -61,7 +62,8 @@ def face_on_true(page: JobPage) -> FaceOnTrue | None:
         return None
     way = page.record.setup.way
     return FaceOnTrue(
-        lifts=[lift_row(page, one) for one in found.lifts], swing=page.units.planned(found.swing_mm),
+        lifts=[lift_row(page, one) for one in found.lifts], tips=tips_of(page, found.lifts),
+        swing=page.units.planned(found.swing_mm),
         lean=page.units.planned(lean_mm(found)), within=found.within,
         towards=way.place_name(45 * round(found.high_deg / 45)),
     )  # fmt: skip
@@ -96,9 +98,45 @@ def lift_row(page: JobPage, one: Lift) -> LiftRow:
     )  # fmt: skip
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TipRow:
+    """Two opposite screws over a pivot: one is lowered as much as the other is raised."""
+
+    lower: str
+    raised: str
+    #: Turns where the screws' pitch is known, else the length.
+    amount: str
+    unit: str
+    words: str
+
+
+def tips_of(page: JobPage, lifts: Sequence[Lift]) -> list[TipRow]:
+    """The pairs of screws over a pivot, the larger move first; none where supports only lift."""
+    if page.record.setup.plan.level_about != "pivot" or len(lifts) != 4:
+        return []
+    units, word = page.units, page.record.setup.way.place_word
+    rows = []
+    for one, other in sorted(zip(lifts[:2], lifts[2:], strict=True), key=lambda pair: -abs(pair[0].lift_mm)):
+        down, up = (one, other) if one.lift_mm < 0 else (other, one)
+        size = up.lift_mm
+        if size < LEAST_MOVE_MM:
+            continue
+        length = f"{units.planned(size)} {units.label} each"
+        turned = up.turns is not None
+        rows.append(TipRow(
+            lower=f"{word}{down.name}", raised=f"{word}{up.name}",
+            amount=f"{up.turns:.2f}" if turned else units.planned(size), unit="turn" if turned else units.label,
+            words=f"{length}{flat_words(up.turns)}. Lower first." if up.turns is not None else "each. Lower first.",
+        ))  # fmt: skip
+    return rows
+
+
 def turn_words(turns: float) -> str:
-    """A screw's move: turns, degrees, flats of its hexagon."""
+    """A screw's move: turns, or of less than one degrees and flats of its hexagon too."""
+    return f"{abs(turns):.2f} turn{flat_words(turns)}"
+
+
+def flat_words(turns: float) -> str:
+    """What less than a turn is in degrees, and in flats of a hexagon."""
     size = abs(turns)
-    flats = 6 * size
-    beside = "" if size >= 1 else f", {360 * size:.0f}°, {flats:.1f} flat{'' if flats < 1.05 else 's'} of a hexagon"
-    return f"{size:.2f} turn{beside}"
+    return "" if size >= 1 else f", {360 * size:.0f}°, {6 * size:.1f} flat{'' if 6 * size < 1.05 else 's'}"

@@ -127,8 +127,13 @@ def _scenes(found: LineMoves, units: Units, seen_from: str) -> list[tuple[str, S
     moves = [
         LineMove(z_mm=one.z_mm, up_mm=one.up_mm, right_mm=one.right_mm,
                  up=f"{'up' if one.up_mm > 0 else 'down'} {units.planned(abs(one.up_mm))}",
-                 right=f"{'right' if one.right_mm > 0 else 'left'} {units.planned(abs(one.right_mm))}")
+                 right=f"{'right' if one.right_mm > 0 else 'left'} {units.planned(abs(one.right_mm))}",
+                 name=f"bearing {one.number}")
         for one in found.moves
     ]  # fmt: skip
-    line = LineTrue(marks=marks, moves=moves, curve=found.curve, seen_from=f"left and right {seen_from}")
+    sag = max((low for _, low in found.curve), default=0.0)
+    line = LineTrue(
+        marks=marks, moves=moves, curve=found.curve, seen_from=f"left and right {seen_from}",
+        sag_words=f"the bar hangs {units.planned(sag)} low here" if sag >= LEAST_MOVE_MM else "",
+    )  # fmt: skip
     return bands(lambda width: line_true_scene(line, width))

@@ -10,7 +10,7 @@ from gyrocore import Method
 from gyrodraw import AxisDrawn, PlaneMark, Scene, StartFace, axis_scene, start_face
 from gyrometra.crib.models import Indicator
 from gyrometra.steps.page import JobPage
-from gyrometra.steps.true.before import TICKS, planes_offered_mm
+from gyrometra.steps.true.before import TICKS, outside_of, planes_offered_mm
 from gyroplan.assess import is_moved_at_bearings
 
 
@@ -86,23 +86,26 @@ def _scene(page: JobPage, depths: Sequence[float], offered: list[PlaneOffered]) 
     drawn = AxisDrawn(
         length_mm=page.bore.length_mm, bore_mm=page.at.start_mm or page.bore.aim_mm, planes=marks,
         lean="", apart="open face right", held=setup.way.jaws, read_on=setup.surface,
+        outside_mm=outside_of(page), hatch=page.record.material.hatch,
     )  # fmt: skip
     return axis_scene(drawn, 380, 340)
 
 
 #: Positions that are drawn before the first round: as many as are offered.
 _PLACES = 8
-#: A bore is drawn so wide against the outside of the work, which no field tells.
+#: A bore is drawn so wide against the outside of the work where nobody has said how wide that is.
 _BORE_SHARE = 0.62
 
 
 def first_face(page: JobPage, size: tuple[float, float]) -> Scene:
     """The work in its holding with the places that will be read, the first of them named."""
     way = page.record.setup.way
+    outside, bore = outside_of(page), page.at.start_mm or page.bore.aim_mm
     turned = "turn by hand, top toward you" if way.turns == "work" else "turn the spindle by hand"
     face = StartFace(
         names=[way.place_name(360 * n / _PLACES) for n in range(_PLACES)], holding=way.places, jaws=way.jaws,
-        surface="" if page.record.setup.reference == "wall" else page.record.setup.surface, bore_share=_BORE_SHARE,
+        surface="" if page.record.setup.reference == "wall" else page.record.setup.surface,
+        bore_share=_BORE_SHARE if outside is None else bore / outside,
         seen_from=way.seen_from, turn_words="" if way.moved_is == "nothing" else turned, work_turns=way.turns == "work",
     )  # fmt: skip
     return start_face(face, *size)

@@ -11,18 +11,21 @@ from django import forms
 from gyrodraw import (
     AxisDrawn,
     LeanPlace,
+    OnPlateDrawn,
     PlaneMark,
     Scene,
     WallColumn,
     WallsDrawn,
     axis_scene,
     leans_to,
+    on_plate_scene,
     walls_scene,
 )
 from gyrometra.bridge.fields import LengthField
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.shared.plan_form import PlanForm
-from gyrometra.steps.true.face import ABOUT, FaceForm, LiftRow, lift_row
+from gyrometra.steps.true.before import outside_of
+from gyrometra.steps.true.face import ABOUT, FaceForm, LiftRow, TipRow, lift_row, tips_of
 from gyroplan.assess import RoundStanding, Tilt, WallLean, tilt_of, wall_lean_of
 
 #: An imprecise move leaves so much of what was told (chosen here: what a hand does with a screw or a mallet).
@@ -82,8 +85,11 @@ class WallsOnTrue:
     left: str = ""
     within: bool = False
     lifts: Sequence[LiftRow] = ()
+    tips: Sequence[TipRow] = ()
     open_end: str = ""
     scene: Scene | None = None
+    #: The work on its plate in section, where its axis stands upright.
+    section: Scene | None = None
 
 
 def walls_on_true(page: JobPage) -> WallsOnTrue | None:
@@ -105,10 +111,10 @@ def walls_on_true(page: JobPage) -> WallsOnTrue | None:
         over=units.length(found.over_mm), taper=units.planned(found.taper_mm), limit=units.planned(found.limit_mm),
         then=units.signed(found.then_mm), carried="" if found.carried_mm is None else units.planned(found.carried_mm),
         left=units.planned(LEFT_SHARE * found.lean_mm), within=found.within,
-        lifts=[lift_row(page, one) for one in found.lifts],
+        lifts=[lift_row(page, one) for one in found.lifts], tips=tips_of(page, found.lifts),
         open_end="" if found.lifts else _towards(page, found),
     )  # fmt: skip
-    return replace(told, scene=lean_view(page, found, told))
+    return replace(told, scene=lean_view(page, found, told), section=section_of(page, standing))
 
 
 def _towards(page: JobPage, found: WallLean) -> str:
@@ -165,6 +171,20 @@ def walls_drawn(page: JobPage, view: RoundStanding, *, small: bool = False) -> S
     lean = f"leans {found.lean} to {found.towards} over {found.over}" if found and found.lean else ""
     drawn = WallsDrawn(depths_mm=depths, depth_words=[units.length(z) for z in depths], columns=columns, lean=lean)
     return walls_scene(drawn, 390, 320) if small else walls_scene(drawn, 460, 372)
+
+
+def section_of(page: JobPage, view: RoundStanding) -> Scene | None:
+    """The work in section on what holds it: of a mill, whose axis stands upright, with an outside that is known."""
+    outside, setup = outside_of(page), page.record.setup
+    if outside is None or setup.machine.kind != "mill" or view.round.swept_as != "inside":
+        return None
+    places = setup.way.places
+    drawn = OnPlateDrawn(
+        length_mm=page.bore.length_mm, bore_mm=page.at.start_mm or page.bore.aim_mm, outside_mm=outside,
+        depths_mm=view.round.depths_mm, supports_mm=setup.plan.supports_mm, pivot=setup.plan.level_about == "pivot",
+        sides=(places[3], places[1]), hatch=page.record.material.hatch,
+    )  # fmt: skip
+    return on_plate_scene(drawn)
 
 
 def _beside(sides: int) -> list[int]:
@@ -260,4 +280,4 @@ def _drawn(page: JobPage, read: Sequence[RoundStanding], letters: dict[int, str]
     depths = [one.round.plane_mm or 0.0 for one in read]
     apart = f"{units.length(max(depths) - min(depths))} apart" if len(read) > 1 else ""
     return AxisDrawn(length_mm=page.bore.length_mm, bore_mm=page.at.start_mm or page.bore.aim_mm, planes=marks,
-                     lean=lean, apart=apart)  # fmt: skip
+                     lean=lean, apart=apart, outside_mm=outside_of(page), hatch=page.record.material.hatch)  # fmt: skip

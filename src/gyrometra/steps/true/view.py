@@ -59,7 +59,9 @@ def show_true(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
     shown["has_indicator"] = indicator is not None
     if is_moved_at_bearings(page.assessment):
         refused = extra.pop("form", None) if isinstance(extra.get("form"), DroopForm) else None
-        shown |= {"line": line_on_true(page), "line_missing": missing_words(page),
+        droop = page.record.setup.plan.droop_mm
+        shown |= {"line": line_on_true(page), "line_missing": missing_words(page), "round_notes": [],
+                  "droop_words": page.units.planned(droop) if droop else "0",
                   "droop_form": refused or plan_form(page, DroopForm)}  # fmt: skip
     if is_by_face(page.assessment):
         refused = extra.pop("form", None) if isinstance(extra.get("form"), FaceForm) else None
@@ -71,7 +73,8 @@ def show_true(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
     if not page.truing.rounds:
         shown |= {"start_lines": machine_lines(page), "mode": "start"}
     shown["start"] = start_on_true(page, indicator)
-    shown["folded"] = bool(shown["lines"]) and not shown["open_round"] and bool(shown["parts"] or shown.get("walls"))
+    told_else = shown["parts"] or shown.get("walls") or shown.get("line")
+    shown["folded"] = bool(shown["lines"]) and not shown["open_round"] and bool(told_else)
     shown["go_on"] = go_on_from(page, shown)
     shown |= linked(page, page.truing.open_round)
     shown["moved"], shown["words"] = _begin_words(page, shown)
