@@ -174,7 +174,9 @@ def test_the_history_of_a_machine_is_a_file(dagny: Client, lathe: Machine) -> No
     whole = {"near_mm": "50", "near_tir_mm": "8 um", "near_deg": "0", "far_mm": "250", "far_tir_mm": "24 um",
              "far_deg": "0", "note": "=1+1"}  # fmt: skip
     post(dagny, lathe, "spindle", **whole)
-    post(dagny, lathe, "changed/spindle", changed="knocked")
+    changed = {"changed-changed": "knocked", "changed-day": localdate().isoformat(), "changed-note": "",
+               "changed-client_id": str(uuid.uuid4())}  # fmt: skip
+    post(dagny, lathe, "changed/spindle", **changed)
     post(dagny, lathe, "take-back/spindle", undo=str(MachineCheck.objects.get(machine=lathe, kind="spindle").pk))
     answer = dagny.get(f"/machine/{lathe.pk}/history.csv")
     assert answer["Content-Type"].startswith("text/csv")
@@ -196,7 +198,9 @@ def test_the_bench_says_which_check_is_due(dagny: Client, lathe: Machine) -> Non
     assert [(one.machine, one.label, one.day) for one in due if one.machine == "Lathe 3"] == [
         ("Lathe 3", "Play", made + timedelta(days=180))
     ]
-    post(dagny, lathe, "limit/play", limit_mm="", every_days="100")
+    post(dagny, lathe, "limit/play", **{"limit-limit_mm": "", "limit-every_days": "100"})
+    due = checks_due_by(localdate())
+    assert made + timedelta(days=100) in [one.day for one in due if one.machine == "Lathe 3"], "as this shop has it"
     found = calendar(localdate())
     assert found is not None
     said = " ".join(one.text for _, scene in found.scenes for one in scene.shapes)
