@@ -61,10 +61,10 @@ class Work:
     def moved(self) -> None:
         self.between.append(BetweenRecord(kind="moved", after_round=len(self.rounds), piece=1, bore=None))
 
-    def record(self, reference: str, holding: str = "") -> JobRecord:
+    def record(self, reference: str, holding: str = "", about: str = "lowest") -> JobRecord:
         return job(bore(), rounds=tuple(self.rounds), between=tuple(self.between),
                    setup={"reference": reference, "holding": holding},
-                   plan={"supports_mm": SUPPORTS})  # fmt: skip
+                   plan={"supports_mm": SUPPORTS, "level_about": about})  # fmt: skip
 
     def jaws(self, moves: Sequence[JawMove]) -> None:
         """Each pair by itself: the work goes toward the jaw that is slackened."""
@@ -110,9 +110,9 @@ def in_two_planes(work: Work) -> bool:
     return False
 
 
-def along_walls(work: Work) -> bool:
+def along_walls(work: Work, about: str = "lowest") -> bool:
     work.walls()
-    told = assessed(work.record("wall"))
+    told = assessed(work.record("wall", about=about))
     if told.truing(1, 1).within:
         return True
     lean = wall_lean_of(told, 1, 1)

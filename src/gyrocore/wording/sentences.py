@@ -323,7 +323,7 @@ NOTES: dict[str, str] = {
     "no_tone": "No tone stands out.",
     "bar_unknown": "The bar's natural frequency is not known: no tone is named as the bar's.",
     # the machine itself
-    "spindle_bar_turns": "The bar turns: the bore comes out round, off size by up to {total_mm} on diameter; by nothing with the bit square to the high spot.",
+    "spindle_bar_turns": "The bar turns: round, off size by up to {total_mm} on diameter; none with the bit square to the high spot.",
     "spindle_work_turns": "The work turns: trued to the axis it turns about, its bore shows none of it. A centre or collet in the spindle runs out {total_mm} there.",
     "play_bar_turns": "The bar turns: sizes scatter by up to {play_mm}, and it may chatter.",
     "play_work_turns": "The work turns: bores come out oval or lobed by up to {play_mm}.",

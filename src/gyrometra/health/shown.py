@@ -85,7 +85,7 @@ def bands_of(one: CheckStanding, reach: Reach, units: Units) -> list[tuple[str, 
     """The drawings over the rail: a spindle's test bar and high spots; every check's run over the years."""
     if one.kind.key == "spindle" and one.last is not None:
         drawn = _spindle_drawn(one, one.last, reach, units)
-        return [("healthview", spindle_scene(drawn)), ("healthspots", high_spots(drawn))]
+        return [("healthview", spindle_scene(drawn, 620, 254)), ("healthspots", high_spots(drawn, 218))]
     return [("healthwide", trend_of(one, units, width=960, height=300)), ("healthsmall", trend_of(one, units))]
 
 

@@ -51,7 +51,8 @@ def _show(request: HttpRequest, machine: Machine, key: str, extra: dict[str, Any
     reach, jobs, asked = reach_asked(request, machine, units)
     context: dict[str, Any] = {
         "machine": machine, "units": units, "one": one, "rail": rail_of(standing, one.kind.key, units, today),
-        "bands": bands_of(one, reach, units), "chart": trend_of(one, units) if one.kind.key == "spindle" else None,
+        "bands": bands_of(one, reach, units),
+        "chart": trend_of(one, units, 330, 206) if one.kind.key == "spindle" else None,
         "plates": plates_of(one, reach, units, today), "table": table_of(one, units), "reach": reach, "jobs": jobs,
         "asked": asked, "taper": taper_on_work(request, units, reach.centres_mm) if one.kind.key in ASKED_ON else None,
         "limit_words": limit_words(one, units), **_forms(one, units), **(extra or {}),
