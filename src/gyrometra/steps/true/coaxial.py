@@ -85,10 +85,13 @@ def tries_of(data: Any, units: Units) -> list[TriesForm]:
     return [TriesForm(data, axis=axis, units=units) for axis in AXES]
 
 
-def tries_typed(data: Any) -> dict[str, str]:
-    """The tries as they were typed, for the log."""
-    names = [f"{axis}-{what}_{one}" for axis in AXES for one in _TRIES for what in ("at", "swing")]
-    return {name: data[name].strip()[:40] for name in names if data.get(name, "").strip()}
+def tries_typed(data: Any, units: Units) -> dict[str, str]:
+    """The tries as they were typed, for the log; what cannot be read is none."""
+    read = [form for form in tries_of(data, units) if form.is_valid()]
+    return {
+        form.add_prefix(name): str(data[form.add_prefix(name)]).strip()[:40]
+        for form in read for name in form.fields if form.cleaned_data.get(name) is not None
+    }  # fmt: skip
 
 
 @require_safe

@@ -147,7 +147,10 @@ def log_centred(request: HttpRequest, page: JobPage) -> dict[str, Any] | None:
     form = CentredForm(request.POST, units=page.units)
     if not form.is_valid():
         return {"centred_form": form}
-    values, tries = form.cleaned_data, tries_typed(request.POST) if form.cleaned_data["how"] == "coaxial" else {}
+    values, tries = (
+        form.cleaned_data,
+        tries_typed(request.POST, page.units) if form.cleaned_data["how"] == "coaxial" else {},
+    )
     truing.log_centred(
         sent=sent_by(request, EntryForm.of(request.POST)), setup=page.job.setup, how=values["how"],
         bound_mm=values["found"].bound_mm, values={**values["numbers"], **tries},
