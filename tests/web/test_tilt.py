@@ -186,6 +186,15 @@ def test_two_planes_are_made_true_one_after_the_other(corin: Client) -> None:
     assert page.boring.off_centre_mm == pytest.approx(max(0.002**2 + 0.003**2, 0.001**2 + 0.002**2) ** 0.5, abs=6e-4)
 
 
+def test_a_plane_that_is_true_says_nothing_of_the_one_that_is_not(corin: Client) -> None:
+    plane(corin, "Q-223", "75", (-0.040, 0.0))
+    said = plane(corin, "Q-223", "8", (0.0, 0.0))
+    assert "Centred well enough" not in said, "the inner plane lies 0.040 off"
+    assert "Slacken jaw <b>1</b>" in said or "Slacken jaw <b>3</b>" in said
+    assert "Go on to Bore" not in said
+    assert "half the run-out</span><b>0.000</b>" in said, "nought is a figure"
+
+
 def test_one_plane_read_apart_is_said_to_be_one(corin: Client) -> None:
     said = plane(corin, "Q-219", "15", (0.001, 0.0))
     assert "One plane only: tilt is not seen. Sweep a second one for it." in said

@@ -134,6 +134,18 @@ def last_to_undo(page: JobPage, views: Sequence[RoundStanding]) -> dict[str, str
     return {"entry": str(row.client_id), "words": "the centring"} if views[-1].round.is_bound else {}
 
 
+def told_before(page: JobPage, views: Sequence[RoundStanding]) -> RoundStanding | None:
+    """The round whose moves were told before the work was moved: of several planes the inner one that had any."""
+    last = page.truing.last_valid
+    if last is None or page.truing.standing is not None:
+        return None
+    stood = {one.round.plane_mm: one for one in views if one.stands and one.moves}
+    apart = [one for plane, one in stood.items() if plane is not None]
+    if last.round.plane_mm is None or not apart:
+        return last
+    return max(apart, key=lambda one: one.round.plane_mm or 0.0)
+
+
 def next_round(views: Sequence[RoundStanding], told: RoundStanding | None, units: Units) -> NextRound | None:
     """What the next round should show once the moves that are told are made: the form alone."""
     if told is None or not told.moves or told.expected_mm is None or told.round.method == "flats":

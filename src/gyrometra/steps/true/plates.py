@@ -12,7 +12,15 @@ from gyrometra.bridge.units import Units
 from gyrometra.steps.cuts.plates import BREAKS
 from gyrometra.steps.page import JobPage
 from gyrometra.steps.true.alerts import alerts_of
-from gyrometra.steps.true.before import as_before, last_to_undo, next_round, not_ticked, plane_chips, plane_next
+from gyrometra.steps.true.before import (
+    as_before,
+    last_to_undo,
+    next_round,
+    not_ticked,
+    plane_chips,
+    plane_next,
+    told_before,
+)
 from gyrometra.steps.true.bound import bound_on_true, method_words, target_words
 from gyrometra.steps.true.moved import moves_words, otherwise_words, told_of
 from gyrometra.steps.true.parts import oval_on_true, parts_on_true
@@ -228,7 +236,7 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
     views, open_round, standing = truing.rounds, truing.open_round, truing.standing
     earlier = [view for view in views if view is not open_round]
     shown = open_round or (earlier[-1] if earlier else None)
-    limit, told = page.truing.limit_mm, told_of(page)
+    limit, told, before = page.truing.limit_mm, told_of(page), told_before(page, views)
     return {
         "last_bore": page.bores[-1],
         "open_round": open_round,
@@ -242,7 +250,7 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
         "lines": round_lines(page, views)[::-1],
         "decided": standing,
         "moves": moves_words(told, units, page.at.machine) if told else [],
-        "made": moves_words(truing.last_valid, units, page.at.machine) if truing.last_valid and not standing else [],
+        "made": moves_words(before, units, page.at.machine) if before is not None else [],
         "alerts": alerts_of(shown, standing, units),
         "moved_otherwise": otherwise_words(page),
         "made_lean": _made_lean(truing, units) if not standing else "",
@@ -270,7 +278,7 @@ def true(page: JobPage, correct: int | None = None) -> dict[str, Any]:
         "plane_chips": plane_chips(page, views),
         "not_ticked": not_ticked(page, shown),
         "undoes": last_to_undo(page, views),
-        "half_rule": units.planned((shown.total_mm or 0) / 2) if shown and shown.total_mm else "",
+        "half_rule": units.planned(shown.total_mm / 2) if shown and shown.total_mm is not None else "",
         "jaws": page.job.setup.way.jaws,
     }  # fmt: skip
 
