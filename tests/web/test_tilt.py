@@ -232,6 +232,10 @@ def test_after_a_move_no_figure_of_before_stands_large(corin: Client) -> None:
     assert "slacken" not in said
     assert "axis drawn" not in said
     assert 'This plane</h2><p class="big none">' in said
+    begin(corin, "Q-216", method="sweep", plane_mm="105")
+    said = flat(corin.get("/jobs/Q-216/true/"))
+    assert "Told before, made?" in said, "of the plane that had moves, while it is read again"
+    assert "slacken 3, tighten 1: 0.016" in said
 
 
 @pytest.mark.parametrize(
