@@ -343,3 +343,24 @@ def test_a_disturbance_and_a_move_logged_by_mistake_are_taken_back(corin: Client
     assert [(one.kind, one.withdrawn) for one in rows] == [
         ("disturbed", False), ("disturbed", True), ("moved", False), ("moved", True),
     ]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("job", "words"),
+    [
+        ("Q-219", ["c + A cos t + B sin t", "positions read</dt> <dd>8 of 8", "a division</dt> <dd>0.001 mm"]),
+        ("Q-216", ["c + A cos t + B sin t", "derived in gyrocore: sweep"]),
+        ("Q-233", ["half the difference of opposite walls", "supports on Ø</dt> <dd>240", "screw, a turn</dt> <dd>1"]),
+        ("Q-214", ["its diameters differ by 4 a", "run-out limit, half of it allowed</dt> <dd>0.020"]),
+    ],
+)  # fmt: skip
+def test_every_figure_says_what_it_rests_on(corin: Client, job: str, words: list[str]) -> None:
+    said = re.sub(r"\s+", " ", flat(corin.get(f"/jobs/{job}/true/")))
+    for one in words:
+        assert one in said
+
+
+def test_a_centring_says_what_it_rests_on(corin: Client) -> None:
+    said = post(corin, "centred", how="plug", clearance_mm="0.02")
+    assert "a plug sits within half its clearance" in said
+    assert re.search(r"<dt>clearance</dt>\s*<dd>0.020</dd>", said)

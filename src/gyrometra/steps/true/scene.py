@@ -60,7 +60,7 @@ def face_size(page: JobPage, *, small: bool) -> tuple[float, float]:
     """The sheet of the end view: a phone's, or beside the section; lower where tabs stand under the band."""
     if small:
         return 390, 320
-    return (370, 284) if page.is_several or page.pieces or page.has_setups else (416, 328)
+    return (370, 280) if page.is_several or page.pieces or page.has_setups else (416, 324)
 
 
 def chart_scene(page: JobPage) -> Scene | None:

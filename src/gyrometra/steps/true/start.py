@@ -63,7 +63,9 @@ def _order(page: JobPage) -> Sequence[tuple[str, str]]:
 
 
 def _by(way: Method) -> str:
-    return "jaws" if way.jaws else way.moved
+    if way.jaws or way.tapped:
+        return "jaws" if way.jaws else "tap"
+    return "table" if way.moved_is == "work" else "bearings"
 
 
 def _planes(page: JobPage) -> dict[str, Any]:

@@ -167,8 +167,9 @@ def walls_drawn(page: JobPage, view: RoundStanding, *, small: bool = False) -> S
         sign = (-1 if inside else 1) * (1 if angle < 180 else -1)
         columns.append(WallColumn(name=view.way.place_name(angle),
                                   out_mm=[None if v is None else sign * (v - zero) for v in own]))  # fmt: skip
-    found = walls_on_true(page) if view.holds else None
-    lean = f"leans {found.lean} to {found.towards} over {found.over}" if found and found.lean else ""
+    found, lean = wall_lean_of(page.assessment, page.piece, page.place) if view.holds else None, ""
+    if found is not None:
+        lean = f"leans {units.planned(found.lean_mm)} to {_towards(page, found)} over {units.length(found.over_mm)}"
     drawn = WallsDrawn(depths_mm=depths, depth_words=[units.length(z) for z in depths], columns=columns, lean=lean)
     return walls_scene(drawn, 390, 320) if small else walls_scene(drawn, 460, 372)
 

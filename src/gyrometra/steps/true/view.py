@@ -21,6 +21,7 @@ from gyrometra.steps.shared.plan_view import plan_form, save_plan
 from gyrometra.steps.shared.preflight import machine_lines
 from gyrometra.steps.shared.seen import Changed
 from gyrometra.steps.shared.view import show
+from gyrometra.steps.true.because import because_of
 from gyrometra.steps.true.bound import reopened_words
 from gyrometra.steps.true.coaxial import tries_of, tries_typed
 from gyrometra.steps.true.face import FaceForm, face_on_true
@@ -76,6 +77,7 @@ def show_true(request: HttpRequest, page: JobPage, extra: dict[str, Any]) -> Htt
     told_else = shown["parts"] or shown.get("walls") or shown.get("line")
     shown["folded"] = bool(shown["lines"]) and not shown["open_round"] and bool(told_else)
     shown["go_on"] = go_on_from(page, shown)
+    shown["because"] = because_of(page, shown)
     shown |= linked(page, page.truing.open_round)
     shown["moved"], shown["words"] = _begin_words(page, shown)
     return show(request, page, "true", {**shown, **extra})
