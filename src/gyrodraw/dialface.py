@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from math import cos, hypot, pi, radians, sin
+from math import cos, hypot, pi, sin
 
-from gyrodraw.scene import Point, Scene
+from gyrodraw.scene import Point, Scene, around
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -60,14 +60,9 @@ def _factor(face: DialFace, room: float) -> float:
     return room * 0.9 / size
 
 
-def _at(centre: Point, radius: float, angle_deg: float) -> Point:
-    turn = radians(angle_deg)
-    return centre[0] + radius * sin(turn), centre[1] - radius * cos(turn)
-
-
 def _jaws(scene: Scene, face: DialFace, centre: Point, outer: float) -> None:
     for name, angle in zip(face.places, (0, 90, 180, 270), strict=True):
-        x, y = _at(centre, outer + 14, angle)
+        x, y = around(centre, outer + 14, angle)
         scene.rect((x - 15, y - 15), (x + 15, y + 15), "jaw")
         scene.text((x, y + 7), name, "jaw-number", "middle")
         if name in face.moves:
@@ -112,12 +107,12 @@ def _profile(scene: Scene, face: DialFace, centre: Point, ring: float, factor: f
     points = []
     for angle, value, words in zip(face.angles_deg, face.outward_mm, face.words, strict=True):
         if value is None:
-            scene.circle(_at(centre, ring, angle), 3, "place-empty")
+            scene.circle(around(centre, ring, angle), 3, "place-empty")
             continue
-        point = _at(centre, ring + value * factor, angle)
+        point = around(centre, ring + value * factor, angle)
         points.append(point)
         if words and len(face.angles_deg) <= 8:
-            x, y = _at(centre, ring * (0.58 if angle % 90 == 0 else 0.63), angle)
+            x, y = around(centre, ring * (0.58 if angle % 90 == 0 else 0.63), angle)
             scene.text((x, y + 5), words, "reading", "middle")
     if len(points) > 2:
         whole = len(points) == len(face.angles_deg)

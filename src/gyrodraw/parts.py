@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from math import cos, radians, sin
 
-from gyrodraw.scene import Point, Scene
+from gyrodraw.scene import Point, Scene, around
 
 _STEPS = [5 * n for n in range(72)]
 #: A ring of a part has this radius; what stands out is drawn from it.
@@ -60,7 +59,7 @@ def _ring(scene: Scene, part: RingPart, centre: Point, factor: float, turn: int)
     scene.lines([((centre[0] - reach, centre[1]), (centre[0] + reach, centre[1])),
                  ((centre[0], centre[1] - reach), (centre[0], centre[1] + reach))], "axis")  # fmt: skip
     scene.circle(centre, _RING, "hidden")
-    points = [_at(centre, _RING + part.outward_mm(a) * factor, turn * a) for a in _STEPS]
+    points = [around(centre, _RING + part.outward_mm(a) * factor, turn * a) for a in _STEPS]
     scene.poly(points, "best-fit" if part.blue else "profile", closed=True)
 
 
@@ -69,11 +68,6 @@ def _allowed(scene: Scene, drawn: PartsDrawn, centre: Point, factor: float) -> N
     scene.circle(centre, max(drawn.allowed_mm * factor, 3.0), "limit-ring")
     x, y = drawn.offset_mm
     scene.circle((centre[0] + drawn.turn * y * factor, centre[1] - x * factor), 4.5, "dot-blue")
-
-
-def _at(centre: Point, radius: float, angle_deg: float) -> Point:
-    turn = radians(angle_deg)
-    return centre[0] + radius * sin(turn), centre[1] - radius * cos(turn)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

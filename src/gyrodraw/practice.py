@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import cos, hypot, log10, radians, sin
+from math import hypot, log10
 
-from gyrodraw.scene import Point, Scene
+from gyrodraw.scene import Point, Scene, around
 
 Vector = tuple[float, float]
 
@@ -37,12 +37,12 @@ def chuck_scene(drawn: ChuckDrawn, size: float = 300) -> Scene:
         ring = outer * 0.7
         scene.circle(middle, ring, "outline")
     for name, angle in zip(drawn.jaws, (0, 90, 180, 270), strict=True):
-        x, y = _at(middle, outer + 20, angle + turned)
+        x, y = around(middle, outer + 20, angle + turned)
         if drawn.are_jaws:
             scene.rect((x - 16, y - 15), (x + 16, y + 15), "jaw")
         scene.text((x, y + 7), name, "jaw-number" if drawn.are_jaws else "figure", "middle")
     for place in range(drawn.places):
-        x, y = _at(middle, ring, 360 * place / drawn.places + turned)
+        x, y = around(middle, ring, 360 * place / drawn.places + turned)
         role = "disc" if place == drawn.at else "place-solid" if place in drawn.read else "place"
         scene.circle((x, y), 9 if place == drawn.at else 6, role)
     top = middle[1] - ring
@@ -50,11 +50,6 @@ def chuck_scene(drawn: ChuckDrawn, size: float = 300) -> Scene:
     scene.circle((middle[0] + 30, middle[1] + 26), 7, "place")
     scene.text((4, size + 20), drawn.seen_from, "small")
     return scene
-
-
-def _at(centre: Point, radius: float, angle_deg: float) -> Point:
-    turn = radians(angle_deg)
-    return centre[0] + radius * sin(turn), centre[1] - radius * cos(turn)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -4,8 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
+from math import cos, radians, sin
 
 Point = tuple[float, float]
+
+
+def around(centre: Point, radius: float, angle_deg: float) -> Point:
+    """A point round a centre: 0 degrees at the top, clockwise, as places are numbered."""
+    turn = radians(angle_deg)
+    return centre[0] + radius * sin(turn), centre[1] - radius * cos(turn)
 
 
 def number(value: float) -> str:

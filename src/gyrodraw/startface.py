@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import cos, radians, sin
 
-from gyrodraw.scene import Point, Scene
+from gyrodraw.scene import Point, Scene, around
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -42,7 +41,7 @@ def start_face(face: StartFace, width: float = 460, height: float = 372) -> Scen
     scene.lines([((centre[0] - reach, centre[1]), (centre[0] + reach, centre[1])),
                  ((centre[0], centre[1] - reach), (centre[0], centre[1] + reach))], "axis")  # fmt: skip
     for name, angle in zip(face.holding, (0, 90, 180, 270), strict=True):
-        _hold(scene, face, name, _at(centre, outer + 20, angle), angle)
+        _hold(scene, face, name, around(centre, outer + 20, angle), angle)
     on = {"outside": outer, "inside": bore, "face": (outer + bore) / 2}.get(face.surface)
     if on is not None:
         _places(scene, face, centre, on, outer)
@@ -66,11 +65,11 @@ def _places(scene: Scene, face: StartFace, centre: Point, on: float, outer: floa
     count = len(face.names)
     for place, name in enumerate(face.names):
         angle = 360 * place / count
-        scene.circle(_at(centre, on, angle), 7 if place == 0 else 5, "disc" if place == 0 else "place")
+        scene.circle(around(centre, on, angle), 7 if place == 0 else 5, "disc" if place == 0 else "place")
         if count <= 8 and angle % 90:
-            x, y = _at(centre, outer + 20, angle)
+            x, y = around(centre, outer + 20, angle)
             scene.text((x, y + 5), name, "label", "start" if angle < 180 else "end")
-    first = _at(centre, on, 0)
+    first = around(centre, on, 0)
     elbow = (centre[0] - 62, centre[1] - outer - 34)
     scene.poly([(elbow[0] - 14, elbow[1]), elbow, (first[0] - 5, first[1] - 5)], "narrow-blue")
     scene.text((elbow[0] - 20, elbow[1] + 5), "first reading", "figure-blue-small", "end")
@@ -79,14 +78,9 @@ def _places(scene: Scene, face: StartFace, centre: Point, on: float, outer: floa
 def _turned(scene: Scene, face: StartFace, centre: Point, outer: float) -> None:
     """An arc: of work that turns against the numbering, so that what is read next comes to the top."""
     radius = outer + 66
-    arc = [_at(centre, radius, angle) for angle in range(46, 79, 4)]
+    arc = [around(centre, radius, angle) for angle in range(46, 79, 4)]
     if face.work_turns:
         arc.reverse()
     scene.poly(arc, "wanted")
     scene.arrow(arc[-1], arc[-2], "arrowhead-blue")
     scene.text((scene.width - 6, 14), face.turn_words, "figure-blue-small", "end")
-
-
-def _at(centre: Point, radius: float, angle_deg: float) -> Point:
-    turn = radians(angle_deg)
-    return centre[0] + radius * sin(turn), centre[1] - radius * cos(turn)

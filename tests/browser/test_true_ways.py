@@ -162,3 +162,52 @@ def test_a_line_bar_between_two_housings(page: Page, live_server: Any, shop: Non
     assert found is not None
     assert found.within
     assert faults == []
+
+
+#: Work in every state of True: to be moved, in two planes, along walls on a plate, true, not read, of eight pieces.
+STATES = ("Q-219", "Q-216", "Q-233", "Q-214", "Q-223", "Q-207", "Q-228", "Q-198")
+#: A line more or less of a long name does no harm; a plate more would.
+SLACK = 14
+
+
+@pytest.mark.parametrize("job", STATES)
+def test_true_fits_the_screen_and_what_is_done_next_is_in_reach(
+    page: Page, live_server: Any, shop: None, job: str
+) -> None:
+    sign_in(page, live_server.url)
+    page.set_viewport_size({"width": 1280, "height": 800})
+    page.goto(f"{live_server.url}/jobs/{job}/true/")
+    assert page.evaluate("document.documentElement.scrollHeight") <= 800 + SLACK
+    clean(page, 1280)
+    main = page.locator(".beginrow .main").first
+    if job == "Q-198":  # signed: nothing more is logged
+        expect(main).to_have_count(0)
+        return
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.reload()
+    box = main.bounding_box()
+    assert box is not None
+    read = job in ("Q-219", "Q-216", "Q-214", "Q-228")
+    assert not read or box["y"] + box["height"] <= 844, "at the thumb, once a round was read"
+    clean(page, 390)
+
+
+def test_a_coaxial_indicator_is_told_where_to_wind_as_it_is_typed(
+    page: Page, live_server: Any, shop: None, faults: list[str]
+) -> None:
+    sign_in(page, live_server.url)
+    page.goto(f"{live_server.url}/jobs/Q-228/true/")
+    page.get_by_text("Centred another way").click()
+    page.locator("#id_how").select_option("coaxial")
+    for n, (at, swing) in enumerate((("0", "0.26"), ("0.1", "0.1077"), ("0.2", "0.18868")), 1):
+        page.locator(f"#id_x-at_{n}").fill(at)
+        page.locator(f"#id_x-swing_{n}").fill(swing)
+    expect(page.locator(".told")).to_contain_text("Wind X to 0.120")
+    page.locator("#id_swing_mm").fill("0.006")
+    page.get_by_role("button", name="Log it").click()
+    expect(page.locator(".rail .now")).to_contain_text("by coaxial, ±0.003")
+    page.locator("body").click(position={"x": 5, "y": 5})
+    page.keyboard.press("z")
+    expect(page.locator(".rail .now")).to_contain_text("0.030 off, limit 0.015")
+    assert Round.objects.filter(method="coaxial").count() == 1, "taken back, it stays in the log"
+    assert faults == []
