@@ -159,9 +159,9 @@ def check_of(
     if contradicts(state.places, bounds, felt):
         missing = (*missing, Gap(code="plug_contradicts"))
         overall = overall if state.places else "incomplete"
-    if pulled and not sizes:
+    if pulled and not sizes and bounds is None:
         missing = (Gap(code=f"before_{since(pulled[-1].at)}", count=len(pulled)), *missing)
-        overall = overall if state.places or bounds is not None else "incomplete"
+        overall = "incomplete"
     tapers = two_tapers(state.places, walls_of(sweeps))
     if tapers is not None and tapers.contradict and bore.taper_limit_mm is not None:
         missing = (*missing, Gap(code="tapers_contradict"))

@@ -172,7 +172,7 @@ def _check(here: Here) -> Line:
     check, record = here.check, here.record
     if record.signed_by:
         return DONE, "signed", {"word": record.signed_word or check.word}
-    if check.pulled and not check.sizes:
+    if check.pulled and not check.sizes and not check.by_plugs:
         return WARN, "measured_before", {}
     if not check.sizes and not here.setup.only_trued:
         return AHEAD, "not_measured", {}
