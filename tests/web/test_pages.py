@@ -52,7 +52,7 @@ def test_units_switch_for_the_reader_alone(dagny: Client, unit: str) -> None:
 
 def test_the_bench_reads_the_same_however_many_jobs(dagny: Client, django_assert_num_queries: Any) -> None:
     def count() -> int:
-        with django_assert_num_queries(11):
+        with django_assert_num_queries(13):
             return dagny.get("/").content.decode().count('class="strip')
 
     before = count()

@@ -364,3 +364,14 @@ def test_a_centring_says_what_it_rests_on(corin: Client) -> None:
     said = post(corin, "centred", how="plug", clearance_mm="0.02")
     assert "a plug sits within half its clearance" in said
     assert re.search(r"<dt>clearance</dt>\s*<dd>0.020</dd>", said)
+
+
+def test_a_move_under_half_a_division_is_not_told(corin: Client) -> None:
+    begin(corin, "Q-223", method="sweep")
+    said = read(corin, "Q-223", [40, 29, 0, -28, -40, -28, 0, 28, 40])
+    assert re.findall(r'<p class="jawno">([\d.]+)</p>', said) == ["0.040"]
+    assert "Slacken jaw <b>3</b>" in said
+    assert "Slacken jaw <b>4</b>" not in said
+    assert 'name="really_1"' not in said
+    said = post(corin, "between/moved", really_0="0.020")
+    assert "it should lie 0.020 mm off centre now" in said

@@ -155,6 +155,11 @@ class RoundStanding:
             return []
         return sorted(self.figures.moves, key=lambda move: -move.by_mm)
 
+    @property
+    def told(self) -> list[JawMove]:
+        """The moves that the indicator can tell: one under half a division is left alone."""
+        return [move for move in self.moves if move.by_mm >= self.round.indicator_step_mm / 2 - TOLERANCE]
+
     def reading_before_mm(self, move: JawMove) -> float | None:
         """The standing reading at the jaw that is tightened."""
         place = round(self.way.places_deg[move.tighten] * self.round.places / 360)

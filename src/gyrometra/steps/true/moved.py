@@ -47,7 +47,7 @@ def moves_words(view: RoundStanding, units: Units, machine: MachineRecord) -> li
             before=_signed(view.reading_before_mm(move), units),
             after=_signed(view.reading_after_mm(move), units),
         )
-        for move in view.moves
+        for move in view.told
     ]
 
 
@@ -81,7 +81,7 @@ class MovedForm(TypedForm):
     client_id = forms.UUIDField()
 
     def __init__(self, *args: Any, moves: Sequence[JawMove | Tap], labels: Sequence[str], **kwargs: Any) -> None:
-        self.moves = moves
+        self.moves, self.asked_of = moves, len(labels)
         super().__init__(*args, **kwargs)
         for place, label in enumerate(labels):
             asked = LengthField(label=label, required=False, positive=False, ask_over_mm=2)
@@ -90,8 +90,8 @@ class MovedForm(TypedForm):
 
     @property
     def asked(self) -> list[forms.BoundField]:
-        """One field a move."""
-        return [self[f"really_{place}"] for place in range(len(self.moves))]
+        """One field a move that is told."""
+        return [self[f"really_{place}"] for place in range(self.asked_of)]
 
     def clean(self) -> dict[str, Any]:
         """Something was moved."""

@@ -24,7 +24,7 @@ def face_scene(
     outward = [None if v is None else (mean - v if inside else v - mean) for v in counted]
     found = view.sweep
     moves = {}
-    for move in view.moves if view.stands and with_moves else ():
+    for move in view.told if view.stands and with_moves else ():
         moves[move.slacken] = ("slacken", "slacken")
         moves[move.tighten] = ("tighten", units.planned(move.by_mm))
     # from the other end right and left change places
