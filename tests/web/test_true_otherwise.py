@@ -323,6 +323,10 @@ def test_a_centring_is_taken_back_and_the_round_before_it_stands_again(corin: Cl
     before = Between.objects.count()
     take_back(corin, entry)
     assert Between.objects.count() == before, "it was not the last any more"
+    said = post(corin, "between/disturbed", how="knocked")
+    assert "moved, read it again" in said, "what happens after it counts for the round that stands"
+    said = take_back(corin, undo_on(said))
+    assert "true in one plane" in said
     post(corin, "centred", how="plug", clearance_mm="0.01")
     assert [one.number for one in Round.objects.filter(setup__job__number="Q-223").order_by("pk")] == [1, 2, 3]
     assert "by plug, ±0.005" in flat(corin.get("/jobs/Q-223/true/"))

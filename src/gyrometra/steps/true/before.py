@@ -126,8 +126,11 @@ def last_to_undo(page: JobPage, views: Sequence[RoundStanding]) -> dict[str, str
     if not views or page.truing.open_round is not None:
         return {}
     row = page.rows.rounds[views[-1].round.key]
-    rows: list[dict[str, Any]] = row.between_rows  # type: ignore[attr-defined]
-    happened = [one for one in rows if one["bore_id"] == row.bore_id]
+    # what was logged after a centring that was taken back stands behind that one
+    since = [one for one in page.rows.rounds.values() if one.number >= row.number and one.piece == row.piece
+             and one.purpose == row.purpose and one.bore_id == row.bore_id]  # fmt: skip
+    rows: list[dict[str, Any]] = [what for one in since for what in one.between_rows]  # type: ignore[attr-defined]
+    happened = [one for one in rows if one["bore_id"] == row.bore_id and one["kind"] in ("moved", "disturbed")]
     if happened:
         last = max(happened, key=lambda one: int(one["id"]))
         return {"entry": str(last["client_id"]), "words": "what was moved" if last["kind"] == "moved" else "disturbed"}
